@@ -1,0 +1,98 @@
+import { parseArgs } from 'node:util';
+import { HAND_PROFILES, KEYBOARD_SIZES, parseKey, type Hands, type Key } from '@joined-hands/core';
+import { FORMATS, type Format } from '@joined-hands/core/formats';
+
+/** Outputs the command can write, in the order in which they are written. */
+export const OUTPUTS = ['json', 'musicxml', 'midi', 'abc', 'chart', 'project'] as const;
+export type Output = (typeof OUTPUTS)[number];
+
+/** A command line that was understood. */
+export interface Options {
+  readonly input: string;
+  readonly format: Format | null;
+  readonly profile: Hands['profile'] | null;
+  readonly keys: Hands['keys'] | null;
+  readonly transpose: Key | null;
+  readonly outputs: readonly { readonly kind: Output; readonly file: string }[];
+}
+
+/** A command line that was not: one sentence. */
+export class WrongOption extends Error {}
+
+const wrong = (sentence: string): never => {
+  throw new WrongOption(sentence);
+};
+
+export const USAGE = `npm run -s arrange -- INPUT [options]
+
+  --format abc|musicxml|letters|project   input format (default: by the file's ending)
+  --hands child|small|medium|large        hand profile (default: medium)
+  --keys 49|61|76|88                      keyboard size (default: 88)
+  --school close                          left-hand voicing school
+  --texture block                         accompaniment texture
+  --transpose KEY                         write it in another key, such as "Eb major"
+  --json FILE  --musicxml FILE  --midi FILE  --abc FILE  --chart FILE  --project FILE
+                                          outputs; - is standard output
+`;
+
+const SCHOOLS = ['close', 'root', 'two-note', 'shell', 'fifths', 'open', 'octave', 'single-bass', 'under-melody'];
+
+/** Reads the command line. Throws {@link WrongOption} with a sentence for the user. */
+export function readOptions(args: readonly string[]): Options {
+  const { values: given, positionals } = parse(args);
+  const values: Record<string, string | undefined> = given;
+  if (positionals.length !== 1) wrong(positionals.length === 0 ? 'No input file is named.' : 'Name one input file only.');
+  const choice = <T extends string>(name: string, allowed: readonly T[]): T | null => {
+    const value = values[name];
+    if (typeof value !== 'string') return null;
+    return allowed.includes(value as T) ? (value as T) : wrong(`--${name} takes ${allowed.join(', ')}; "${value}" is none of them.`);
+  };
+  const school = choice('school', SCHOOLS);
+  if (school !== null && school !== 'close') wrong(`The voicing school "${school}" is not built yet; only "close" is.`);
+  if (typeof values.texture === 'string' && values.texture !== 'block')
+    wrong(`The texture "${values.texture}" is not known; only "block" is.`);
+  const keys = choice('keys', KEYBOARD_SIZES.map(String));
+  const transpose = typeof values.transpose === 'string' ? parseKey(values.transpose) : null;
+  if (typeof values.transpose === 'string' && transpose === null)
+    wrong(`--transpose takes a key such as "Eb major"; "${values.transpose}" is none.`);
+  const outputs = OUTPUTS.flatMap((kind) => {
+    const file = values[kind];
+    return typeof file === 'string' ? [{ kind, file }] : [];
+  });
+  if (outputs.filter((o) => o.file === '-').length > 1) wrong('Only one output can go to standard output.');
+  return {
+    input: positionals[0],
+    format: choice('format', FORMATS),
+    profile: choice('hands', HAND_PROFILES),
+    keys: keys === null ? null : (Number(keys) as Hands['keys']),
+    transpose,
+    outputs,
+  };
+}
+
+function parse(args: readonly string[]) {
+  const text = { type: 'string' } as const;
+  try {
+    return parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: {
+        format: text,
+        hands: text,
+        keys: text,
+        school: text,
+        texture: text,
+        transpose: text,
+        json: text,
+        musicxml: text,
+        midi: text,
+        abc: text,
+        chart: text,
+        project: text,
+      },
+    });
+  } catch (error) {
+    const sentence = error instanceof Error ? error.message.split('. ')[0] : String(error);
+    return wrong(`${sentence.replace(/\.$/, '')}.`);
+  }
+}

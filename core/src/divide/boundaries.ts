@@ -1,0 +1,172 @@
+import type { Song } from '../song/song.js';
+import { midiOf } from '../pitch/pitch.js';
+import { barAt, offsetInBar, type Bar } from '../time/bars.js';
+import { barTicks, beatTicks, metricStrength } from '../time/meter.js';
+import type { Ticks } from '../time/ticks.js';
+
+/**
+ * What each sign of a phrase ending is worth. The terms follow the grouping preferences of Lerdahl and Jackendoff
+ * (1983) and the boundary profiles of Cambouropoulos (2001); the weights were set on song phrases.
+ */
+export const BOUNDARY_TERMS = {
+  section: 3,
+  lineEnd: 2.2,
+  doubleBar: 1.8,
+  repeat: 1.8,
+  rest: 1.4,
+  longNote: 1.2,
+  sentenceEnd: 1.2,
+  comma: 0.6,
+  breath: 1,
+  slurEnd: 0.7,
+  returns: 0.9,
+  leap: 0.3,
+  everyFourBars: 1,
+  everyTwoBars: 0.35,
+  barLine: 0.4,
+  usualPickup: 0.5,
+  /** A cut inside a word or off the beat is hard to hold in mind. */
+  insideWord: -3,
+  offBeat: -1.5,
+  midBar: -0.5,
+} as const;
+
+/** A place where a part may begin, with how much speaks for it and what does. */
+export interface Boundary {
+  readonly at: Ticks;
+  readonly strength: number;
+  readonly reasons: readonly string[];
+  /** Melody notes that begin before it. */
+  readonly notesBefore: number;
+}
+
+/** How many notes have to come back for a return of earlier material. */
+const RETURN_WINDOW = 5;
+
+/** All places where a part may begin, in order, the start and the end of the song left out. */
+export function findBoundaries(song: Song, bars: readonly Bar[]): Boundary[] {
+  const returns = findReturns(song);
+  const marksAt = new Map<Ticks, Set<string>>();
+  for (const mark of song.marks) marksAt.set(mark.at, (marksAt.get(mark.at) ?? new Set()).add(mark.kind));
+  const found: Boundary[] = [];
+  const notes = song.melody;
+  const usual = usualLength(song);
+  const add = (at: Ticks, notesBefore: number, terms: [keyof typeof BOUNDARY_TERMS, number, string][]) => {
+    if (at <= 0 || at >= song.length || found.at(-1)?.at === at) return;
+    const all = [...terms, ...placeTerms(song, bars, at), ...markTerms(marksAt.get(at))];
+    const strength = all.reduce((sum, [term, share]) => sum + BOUNDARY_TERMS[term] * share, 0);
+    found.push({ at, strength, notesBefore, reasons: all.filter((t) => t[2]).map((t) => t[2]) });
+  };
+  for (let i = 0; i <= notes.length; i++) {
+    const from = i === 0 ? 0 : notes[i - 1].at + notes[i - 1].length;
+    const to = i === notes.length ? song.length : notes[i].at;
+    const start = i === notes.length ? song.length : startOfPhrase(bars, from, to);
+    for (const bar of barLinesBetween(bars, from, start)) add(bar, i, [['rest', 1, 'the tune rests']]);
+    if (i === 0 || i === notes.length) continue;
+    const previous = notes[i - 1];
+    const terms: [keyof typeof BOUNDARY_TERMS, number, string][] = [];
+    const beat = beatTicks(barAt(bars, previous.at).meter);
+    if (to > from) terms.push(['rest', Math.min(1, (to - from) / (2 * beat)), 'the tune rests']);
+    // A held note spreads over the rest behind it: what counts is how long nothing new is struck.
+    if (to - previous.at >= 2 * usual && to - previous.at > notes[i].length)
+      terms.push(['longNote', Math.min(1.5, (to - previous.at) / (4 * usual)), 'a long note ends the phrase']);
+    if (Math.abs(midiOf(notes[i].pitch) - midiOf(previous.pitch)) >= 7) terms.push(['leap', 1, 'the tune leaps']);
+    terms.push(...wordTerms(song, i));
+    if (returns[i]) terms.push(['returns', 1, 'earlier notes come back']);
+    add(start, i, terms);
+  }
+  return found;
+}
+
+type Term = [keyof typeof BOUNDARY_TERMS, number, string];
+
+function startOfPhrase(bars: readonly Bar[], from: Ticks, to: Ticks): Ticks {
+  const bar = barAt(bars, to);
+  const late = to - bar.start;
+  // Notes that start soon after a bar line belong with that bar; later ones are a pick-up of their own.
+  return bar.start >= from && late * 2 < bar.end - bar.start ? bar.start : to;
+}
+
+function barLinesBetween(bars: readonly Bar[], from: Ticks, to: Ticks): Ticks[] {
+  const lines: Ticks[] = [];
+  let bar = barAt(bars, from);
+  let index = bars.indexOf(bar);
+  if (bar.start < from) bar = bars[++index];
+  for (; bar && bar.start < to; bar = bars[++index]) lines.push(bar.start);
+  return lines;
+}
+
+function placeTerms(song: Song, bars: readonly Bar[], at: Ticks): Term[] {
+  const bar = barAt(bars, at);
+  const offset = offsetInBar(bar, at);
+  const full = barTicks(bar.meter);
+  const lead = full - song.pickup;
+  const terms: Term[] = [];
+  const isPickup = song.pickup > 0 && song.pickup < full && offset === lead;
+  if (isPickup) terms.push(['usualPickup', 1, 'the same pick-up as the start']);
+  if (offset === 0) terms.push(['barLine', 1, '']);
+  else if (!isPickup) {
+    const off = metricStrength(offset, bar.meter) === 0;
+    terms.push([off ? 'offBeat' : 'midBar', 1, '']);
+  }
+  // Bars are counted from the first full bar, whether the phrase starts on it or leads into it.
+  const leadsIn = offset > 0 && offset * 2 >= full;
+  const done = leadsIn ? bar.number : bar.number - 1;
+  if (done > 0 && (offset === 0 || leadsIn)) {
+    if (done % 4 === 0) terms.push(['everyFourBars', 1, 'four bars are full']);
+    else if (done % 2 === 0) terms.push(['everyTwoBars', 1, 'two bars are full']);
+  }
+  return terms;
+}
+
+function markTerms(kinds: ReadonlySet<string> | undefined): Term[] {
+  if (!kinds) return [];
+  const terms: Term[] = [];
+  if (kinds.has('section')) terms.push(['section', 1, 'a new section begins']);
+  if (kinds.has('line-end')) terms.push(['lineEnd', 1, 'a line of words ends']);
+  if (kinds.has('double-bar')) terms.push(['doubleBar', 1, 'a double bar stands here']);
+  if (kinds.has('repeat') || kinds.has('ending')) terms.push(['repeat', 1, 'a repeat stands here']);
+  if (kinds.has('slur-end')) terms.push(['slurEnd', 1, 'a slur ends']);
+  if (kinds.has('breath')) terms.push(['breath', 1, 'a breath is marked']);
+  return terms;
+}
+
+function wordTerms(song: Song, i: number): Term[] {
+  const before = song.melody[i - 1].lyric;
+  if (before?.joins) return [['insideWord', 1, '']];
+  if (!before) {
+    // The last syllable may have been several notes ago; inside a melisma a cut tears the word.
+    const here = song.melody[i].lyric;
+    const earlier = song.melody.slice(Math.max(0, i - 12), i).findLast((n) => n.lyric)?.lyric;
+    return !here && earlier ? [['insideWord', 0.5, '']] : [];
+  }
+  if (/[.!?;:]["”’)]*$/.test(before.text)) return [['sentenceEnd', 1, 'the sentence ends']];
+  if (/[,–—]["”’)]*$/.test(before.text)) return [['comma', 1, 'the words pause']];
+  return [];
+}
+
+/** The usual length of a note: the median. */
+function usualLength(song: Song): Ticks {
+  const lengths = song.melody.map((n) => n.length).sort((a, b) => a - b);
+  return lengths[lengths.length >> 1] ?? 1;
+}
+
+/** For every note, whether material that was heard before comes back exactly from here on. */
+function findReturns(song: Song): boolean[] {
+  const notes = song.melody;
+  const key = (i: number) => {
+    let text = '';
+    for (let k = i; k < i + RETURN_WINDOW; k++) text += `${notes[k].pitch}:${notes[k].length},`;
+    return text;
+  };
+  const firstAt = new Map<string, number>();
+  const back = notes.map(() => false);
+  for (let i = 0; i + RETURN_WINDOW <= notes.length; i++) {
+    const text = key(i);
+    const first = firstAt.get(text);
+    if (first === undefined) firstAt.set(text, i);
+    else if (i >= first + RETURN_WINDOW && (first === 0 || notes[first - 1].pitch !== notes[i - 1].pitch))
+      back[i] = true;
+  }
+  return back;
+}

@@ -1,0 +1,126 @@
+import type { Choices } from '../song/document.js';
+import type { Song } from '../song/song.js';
+import type { Bar } from '../time/bars.js';
+import { barTicks } from '../time/meter.js';
+import type { Ticks } from '../time/ticks.js';
+import { findBoundaries, type Boundary } from './boundaries.js';
+
+/** A stretch of the song, in ticks; `end` is where the next one begins. */
+export interface Stretch {
+  readonly start: Ticks;
+  readonly end: Ticks;
+  /** What speaks for beginning here; empty for the start of the song and for the pianist's own cuts. */
+  readonly reasons: readonly string[];
+}
+
+/** Figures for the three sizes of part: bars aimed at, notes a hand can hold in mind, bars past which a part is long. */
+export const PART_SIZES = {
+  smaller: { bars: 2, notes: 9, longest: 2 },
+  usual: { bars: 4, notes: 16, longest: 4 },
+  larger: { bars: 8, notes: 32, longest: 8 },
+} as const;
+
+/** What a part costs by its own size, against the strength of the boundaries it is cut at. */
+export const PART_COSTS = {
+  /** Squared share of the bars it misses its aim by. */
+  lengthFit: 2,
+  /** For each bar over the longest. */
+  barOver: 1.2,
+  /** For each note over what is held in mind. */
+  noteOver: 0.12,
+  /** For each note short of four. */
+  noteShort: 0.5,
+  /** For every cut: keeps weak boundaries from being used. */
+  cut: 1.6,
+} as const;
+
+const FEWEST_NOTES = 4;
+
+interface Place {
+  readonly at: Ticks;
+  readonly strength: number;
+  readonly notesBefore: number;
+  readonly reasons: readonly string[];
+}
+
+/**
+ * Divides the song into numbered parts: the exact minimum of {@link PART_COSTS} less the boundary strengths,
+ * around the parts that the pianist made. The parts tile the song.
+ */
+export function divide(song: Song, bars: readonly Bar[], choices: Pick<Choices, 'partSize' | 'parts'>): Stretch[] {
+  const boundaries = findBoundaries(song, bars);
+  const fixed = choices.parts
+    .filter((p) => p.start < p.end && p.end <= song.length)
+    .sort((a, b) => a.start - b.start);
+  const stretches: Stretch[] = [];
+  let at = 0;
+  for (const part of [...fixed, { start: song.length, end: song.length }]) {
+    if (part.start < at) continue;
+    if (part.start > at) stretches.push(...divideGap(song, boundaries, at, part.start, choices.partSize));
+    if (part.end > part.start) stretches.push({ ...part, reasons: ['you cut here'] });
+    at = part.end;
+  }
+  return stretches;
+}
+
+/** The places of a gap: its start, the boundaries inside, its end. */
+export function placesOf(song: Song, boundaries: readonly Boundary[], start: Ticks, end: Ticks): Place[] {
+  const before = (at: Ticks) => firstAtOrAfter(song, at);
+  const edge = (at: Ticks) => ({ at, strength: 0, notesBefore: before(at), reasons: [] });
+  return [edge(start), ...boundaries.filter((b) => b.at > start && b.at < end), edge(end)];
+}
+
+function firstAtOrAfter(song: Song, at: Ticks): number {
+  let low = 0;
+  let high = song.melody.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (song.melody[middle].at < at) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+function divideGap(
+  song: Song,
+  boundaries: readonly Boundary[],
+  start: Ticks,
+  end: Ticks,
+  size: Choices['partSize'],
+): Stretch[] {
+  const places = placesOf(song, boundaries, start, end);
+  const bar = barTicks(song.meters[0]);
+  const widest = PART_SIZES[size].bars * 4 * bar;
+  const best = [0];
+  const from = [0];
+  for (let j = 1; j < places.length; j++) {
+    best[j] = Infinity;
+    for (let i = j - 1; i >= 0; i--) {
+      // A part four times its aim never wins against a cut; the nearest place is always tried.
+      if (places[j].at - places[i].at > widest && i < j - 1) break;
+      const cost = best[i] + stretchCost(places[i], places[j], bar, size);
+      if (cost < best[j]) {
+        best[j] = cost;
+        from[j] = i;
+      }
+    }
+  }
+  const cuts: number[] = [];
+  for (let j = places.length - 1; j > 0; j = from[j]) cuts.unshift(j);
+  return cuts.map((j) => ({ start: places[from[j]].at, end: places[j].at, reasons: places[from[j]].reasons }));
+}
+
+/** The cost of one part between two places, the boundary at its end included. */
+export function stretchCost(start: Place, end: Place, bar: Ticks, size: Choices['partSize']): number {
+  const { bars: aim, notes: most, longest } = PART_SIZES[size];
+  const bars = (end.at - start.at) / bar;
+  const notes = end.notesBefore - start.notesBefore;
+  return (
+    PART_COSTS.lengthFit * ((bars - aim) / aim) ** 2 +
+    PART_COSTS.barOver * Math.max(0, bars - longest - 0.5) +
+    PART_COSTS.noteOver * Math.max(0, notes - most) +
+    PART_COSTS.noteShort * Math.max(0, FEWEST_NOTES - notes) +
+    PART_COSTS.cut -
+    end.strength
+  );
+}

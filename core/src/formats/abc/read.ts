@@ -1,0 +1,292 @@
+import abcjs from 'abcjs';
+import { noteName } from '../../pitch/pitch.js';
+import { TICKS_PER_QUARTER } from '../../time/ticks.js';
+import { barTicks, type Meter } from '../../time/meter.js';
+import { parseKey, signatureOf, type Mode } from '../../harmony/key.js';
+import { plainSigns, parseChord } from '../../harmony/symbol.js';
+import type { ChordEvent, Lyric, Mark } from '../../song/song.js';
+import { assemble, type RawMeasure, type RawNote, type RawSong } from '../measures.js';
+import { reading, refuse, type Reading } from '../result.js';
+
+/** The part of the ABC parser's output that this reader uses. */
+interface AbcPitch {
+  pitch: number;
+  accidental?: string;
+  startTie?: unknown;
+  startSlur?: unknown[];
+  endSlur?: unknown[];
+}
+interface AbcElement {
+  el_type: string;
+  type?: string;
+  duration?: number;
+  pitches?: AbcPitch[];
+  rest?: { type: string; text?: number };
+  chord?: { name: string; position: string }[];
+  lyric?: { syllable: string; divider: string }[];
+  startTriplet?: number;
+  tripletMultiplier?: number;
+  endTriplet?: boolean;
+  startEnding?: string;
+  endEnding?: boolean;
+  gracenotes?: unknown[];
+  startChar: number;
+  title?: string;
+  value?: { num: string; den: string }[];
+  accidentals?: { acc: string; note: string }[];
+  root?: string;
+  acc?: string;
+  mode?: string;
+  endSlur?: unknown[];
+}
+interface AbcLine {
+  staff?: { voices: AbcElement[][]; key?: AbcElement; meter?: AbcElement }[];
+}
+interface AbcTune {
+  lines: AbcLine[];
+  metaText: { title?: string; composer?: unknown; tempo?: { duration?: number[]; bpm?: number } };
+}
+
+const ACCIDENTALS: Record<string, number> = { sharp: 1, flat: -1, natural: 0, dblsharp: 2, dblflat: -2 };
+const MAX_TEXT = 1_000_000;
+
+/**
+ * Reads the first tune of an ABC text: key, meter, pick-up, chords in quotes, lyrics, repeats and endings played out,
+ * tuplets, ties. Of several voices the first is the tune.
+ */
+export function readAbc(text: string): Reading {
+  return reading(() => {
+    const wayOut = 'Paste a tune that has its X:, M:, L: and K: lines.';
+    if (!text.trim()) refuse(null, 'The text is empty.', wayOut);
+    if (text.length > MAX_TEXT) refuse(null, 'The text is longer than a million letters.', 'Choose one tune.');
+    if (!/^\s*K:/m.test(text)) refuse(null, 'This is not ABC: it has no K: line for the key.', wayOut);
+    const first = firstTune(text);
+    const tune = (abcjs.parseOnly(first) as unknown as AbcTune[])[0];
+    if (!tune) refuse(null, 'This is not ABC: no tune was found in it.', wayOut);
+    return assemble(new AbcTuneReader(tune, first).read());
+  });
+}
+
+/** The text up to the second X: line; files may hold many tunes. */
+function firstTune(text: string): string {
+  const starts = [...text.matchAll(/^X:/gm)].map((m) => m.index);
+  return starts.length > 1 ? text.slice(starts[0], starts[1]) : text;
+}
+
+/** Holds the state of one reading: the key in force, accidentals of the bar, open tuplets and endings. */
+class AbcTuneReader {
+  private readonly notices: string[] = [];
+  private readonly measures: RawMeasure[] = [];
+  private meter: Meter = { beats: 4, unit: 4 };
+  private signature = new Map<string, number>();
+  private fifths: number | null = null;
+  private mode: Mode | null = null;
+  private inBar = new Map<number, number>();
+  private tied = new Map<number, number>();
+  private tuplet = 1;
+  private endings: number[] | null = null;
+  private repeatStart = false;
+  private notes: RawNote[] = [];
+  private chords: ChordEvent[] = [];
+  private marks: Mark[] = [];
+  private at = 0;
+  private number = 0;
+
+  constructor(
+    private readonly tune: AbcTune,
+    private readonly text: string,
+  ) {}
+
+  read(): RawSong {
+    let voices = 1;
+    for (const line of this.tune.lines) {
+      const staff = line.staff?.[0];
+      if (!staff) continue;
+      voices = Math.max(voices, line.staff?.length ?? 1, staff.voices.length);
+      if (staff.key) this.setKey(staff.key);
+      if (staff.meter) this.setMeter(staff.meter);
+      for (const element of staff.voices[0] ?? []) this.take(element);
+      if (this.hasWords(staff.voices[0])) this.marks.push({ at: this.at, kind: 'line-end', text: null });
+    }
+    this.endMeasure(false, 1);
+    if (voices > 1) this.notices.push('The file has several voices: the first one is the tune.');
+    const { title, composer, tempo } = this.tune.metaText;
+    const quarter = tempo?.bpm && tempo.duration?.[0] ? tempo.bpm * tempo.duration[0] * 4 : 100;
+    return {
+      title: title ?? 'Untitled',
+      composer: typeof composer === 'string' ? composer : null,
+      tempo: Math.round(quarter * 100) / 100,
+      signature: this.fifths,
+      mode: this.mode,
+      measures: this.measures,
+      notices: this.notices,
+    };
+  }
+
+  private hasWords(voice: AbcElement[] | undefined): boolean {
+    return voice?.some((e) => e.lyric?.some((l) => l.syllable.trim())) ?? false;
+  }
+
+  private take(e: AbcElement): void {
+    switch (e.el_type) {
+      case 'note':
+        return this.takeNote(e);
+      case 'bar':
+        return this.takeBar(e);
+      case 'key':
+        if (this.measures.length > 0)
+          this.notices.push(`The key changes at measure ${this.number + 1}: the notes are kept as written.`);
+        return this.setKey(e);
+      case 'meter':
+        return this.setMeter(e);
+      case 'part':
+        this.marks.push({ at: this.at, kind: 'section', text: e.title ?? null });
+        return;
+      default:
+        return;
+    }
+  }
+
+  private setKey(e: AbcElement): void {
+    this.signature = new Map((e.accidentals ?? []).map((a) => [a.note.toUpperCase(), ACCIDENTALS[a.acc] ?? 0]));
+    if (this.fifths !== null) return;
+    const accidentals = e.accidentals ?? [];
+    this.fifths = accidentals.reduce((n, a) => n + Math.sign(ACCIDENTALS[a.acc] ?? 0), 0);
+    const key = parseKey(`${e.root ?? ''}${e.acc ?? ''}${e.mode === 'm' ? ' minor' : ''}`);
+    // Dorian and its sisters keep their signature; their mode is found from the notes.
+    if (key && (e.mode === '' || e.mode === 'm') && signatureOf(key) === this.fifths) this.mode = key.mode;
+  }
+
+  private setMeter(e: AbcElement): void {
+    const value = e.value?.[0];
+    if (value) this.meter = { beats: Number(value.num), unit: Number(value.den) };
+    else if (e.type === 'cut_time') this.meter = { beats: 2, unit: 2 };
+    else if (e.type === 'common_time') this.meter = { beats: 4, unit: 4 };
+    const { beats, unit } = this.meter;
+    if (!(beats >= 1 && beats <= 32 && [1, 2, 4, 8, 16].includes(unit)))
+      refuse(null, `The time signature ${value?.num ?? '?'}/${value?.den ?? '?'} cannot be counted.`, 'Write one such as 3/4 or 6/8.');
+  }
+
+  private takeNote(e: AbcElement): void {
+    if (e.startTriplet) this.tuplet = e.tripletMultiplier ?? 1;
+    const whole = e.rest?.type === 'multimeasure' || e.rest?.type === 'invisible-multimeasure';
+    const length = whole ? barTicks(this.meter) : Math.round((e.duration ?? 0) * 4 * TICKS_PER_QUARTER * this.tuplet);
+    if (e.endTriplet) this.tuplet = 1;
+    for (const c of e.chord ?? []) this.takeChord(c, e);
+    if (whole) return this.takeRestBars(e.rest?.text ?? 1, length);
+    if (length <= 0) return;
+    const pitches = (e.pitches ?? []).map((p) => this.pitchOf(p));
+    const tiedOn = (e.pitches ?? []).some((p) => p.startTie !== undefined);
+    this.notes.push({ at: this.at, length, pitches, tiedOn, lyric: lyricOf(e) });
+    this.at += length;
+    const slurEnds = e.endSlur?.length || e.pitches?.some((p) => p.endSlur?.length);
+    if (slurEnds) this.marks.push({ at: this.at, kind: 'slur-end', text: null });
+  }
+
+  private takeRestBars(count: number, length: number): void {
+    for (let i = 0; i < count; i++) {
+      this.notes.push({ at: 0, length, pitches: [], tiedOn: false, lyric: null });
+      this.at = length;
+      if (i < count - 1) this.endMeasure(false, 1);
+    }
+  }
+
+  private takeChord(c: { name: string; position: string }, e: AbcElement): void {
+    const name = plainSigns(c.name.trim());
+    if (c.position !== 'default' || !name) return;
+    // Quoted words that do not begin like a chord are remarks, such as "slowly".
+    if (parseChord(name).kind === 'unread' && !/^[A-H]/.test(name)) return;
+    if (parseChord(name).kind === 'unread')
+      refuse(
+        this.placeOf(e),
+        `“${name}” is not a chord symbol.`,
+        'Write it in the usual way, such as Gm7 or D/F#, or N.C. for none.',
+        this.lineOf(e),
+      );
+    this.chords.push({ at: this.at, symbol: name });
+  }
+
+  private lineOf(e: AbcElement): number {
+    return this.text.slice(0, e.startChar).split('\n').length;
+  }
+
+  private placeOf(e: AbcElement): string {
+    return `line ${this.lineOf(e)}, measure ${Math.max(1, this.number + (this.startsWithPickup() ? 0 : 1))}`;
+  }
+
+  private startsWithPickup(): boolean {
+    const first = this.measures[0];
+    return first !== undefined && first.length < barTicks(first.meter);
+  }
+
+  private pitchOf(p: AbcPitch): string {
+    const step = ((p.pitch % 7) + 7) % 7;
+    const octave = 4 + Math.floor(p.pitch / 7);
+    if (p.accidental) this.inBar.set(p.pitch, ACCIDENTALS[p.accidental] ?? 0);
+    const held = this.tied.get(p.pitch);
+    const alter = this.inBar.get(p.pitch) ?? held ?? this.signature.get('CDEFGAB'[step]) ?? 0;
+    this.tied.delete(p.pitch);
+    if (p.startTie !== undefined) this.tied.set(p.pitch, alter);
+    return `${noteName(step, alter)}${octave}`;
+  }
+
+  private takeBar(e: AbcElement): void {
+    const type = e.type ?? '';
+    const ends = type === 'bar_right_repeat' || type === 'bar_dbl_repeat';
+    const strong = ends || type !== 'bar_thin';
+    this.endMeasure(strong, ends ? 2 : 1);
+    if (e.endEnding || (this.endings && strong && type !== 'bar_thin')) this.endings = null;
+    if (e.startEnding) this.endings = endingNumbers(e.startEnding);
+    if (type === 'bar_left_repeat' || type === 'bar_dbl_repeat') this.repeatStart = true;
+    if (type === 'bar_thin_thin' || type === 'bar_thin_thick' || type === 'bar_thick_thin')
+      this.marks.push({ at: 0, kind: 'double-bar', text: null });
+    if (ends) this.marks.push({ at: 0, kind: 'repeat', text: null });
+    if (e.startEnding) this.marks.push({ at: 0, kind: 'ending', text: e.startEnding });
+  }
+
+  private endMeasure(strong: boolean, times: number): void {
+    if (this.at === 0) {
+      // An empty measure stands where a repeat sign opens a line.
+      const last = this.measures.at(-1);
+      if (last && times > 1) this.measures[this.measures.length - 1] = { ...last, times, mayBeShort: true };
+      return;
+    }
+    if (this.measures.length === 0 && this.at < barTicks(this.meter)) this.number--;
+    this.number++;
+    this.measures.push({
+      name: this.number <= 0 ? 'of the pick-up' : String(this.number),
+      length: this.at,
+      meter: this.meter,
+      notes: this.notes,
+      chords: this.chords,
+      marks: this.marks,
+      repeatStart: this.repeatStart,
+      times,
+      endings: this.endings,
+      mayBeShort: strong,
+    });
+    this.repeatStart = false;
+    this.notes = [];
+    this.chords = [];
+    this.marks = [];
+    this.at = 0;
+    this.inBar.clear();
+  }
+}
+
+function lyricOf(e: AbcElement): Lyric | null {
+  const lyric = e.lyric?.[0];
+  const text = lyric?.syllable.replaceAll('\u00a0', ' ').trim();
+  return text ? { text: text.slice(0, 200), joins: lyric?.divider === '-' } : null;
+}
+
+/** "1", "2", "1,3", "1-3". */
+function endingNumbers(text: string): number[] {
+  const numbers: number[] = [];
+  for (const piece of text.split(',')) {
+    const [from, to] = piece.split('-').map((n) => parseInt(n, 10));
+    if (Number.isNaN(from)) continue;
+    for (let n = from; n <= (to || from) && n < 20; n++) numbers.push(n);
+  }
+  return numbers.length > 0 ? numbers : [1];
+}

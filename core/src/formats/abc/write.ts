@@ -1,0 +1,111 @@
+import { signatureOf, type Key } from '../../harmony/key.js';
+import { pitchParts, type Pitch } from '../../pitch/pitch.js';
+import type { Song } from '../../song/song.js';
+import { layBars } from '../../time/bars.js';
+import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
+import { barEvents, splitForTuplets, type Piece } from '../pieces.js';
+
+const SHARPS = 'FCGDAEB';
+const UNIT = TICKS_PER_QUARTER / 2;
+
+/** Writes the tune with its chords and words as ABC, four bars a line. */
+export function writeAbc(song: Song): string {
+  const { beats, unit } = song.meters[0];
+  const head = [
+    'X:1',
+    `T:${song.title}`,
+    ...(song.composer ? [`C:${song.composer}`] : []),
+    `M:${beats}/${unit}`,
+    'L:1/8',
+    `Q:1/4=${song.tempo}`,
+    `K:${song.key.tonic}${song.key.mode === 'minor' ? 'm' : ''}`,
+  ];
+  const bars = layBars(song);
+  const events = barEvents(song, bars);
+  const lines: string[] = [];
+  let music = '';
+  let words = '';
+  let meter = `${beats}/${unit}`;
+  let inLine = 0;
+  bars.forEach((bar, i) => {
+    const now = `${bar.meter.beats}/${bar.meter.unit}`;
+    if (now !== meter) music += `[M:${now}]`;
+    meter = now;
+    const section = song.marks.find((m) => m.kind === 'section' && m.text && m.at === bar.start);
+    if (section) music += `[P:${section.text}]`;
+    music += barText(events[i], song.key);
+    words += `${barWords(events[i])}|`;
+    const last = i === bars.length - 1;
+    music += last ? '|]' : '|';
+    inLine += bar.number > 0 ? 1 : 0;
+    if (inLine === 4 || last) {
+      lines.push(music);
+      if (words.replace(/[|*\s_]/g, '')) lines.push(`w:${words}`);
+      music = words = '';
+      inLine = 0;
+    }
+  });
+  return `${[...head, ...lines].join('\n')}\n`;
+}
+
+function barText(pieces: readonly Piece[], key: Key): string {
+  const altered = new Map<string, number>();
+  return splitForTuplets(pieces)
+    .map((group) => {
+      const open = group.tuplet ? `(${group.tuplet.actual}:${group.tuplet.normal}:${group.pieces.length}` : '';
+      const scale = group.tuplet ? group.tuplet.actual / group.tuplet.normal : 1;
+      return open + group.pieces.map((p) => pieceText(p, key, altered, scale)).join('');
+    })
+    .join(' ');
+}
+
+function pieceText(p: Piece, key: Key, altered: Map<string, number>, scale: number): string {
+  const chord = p.chord ? `"${p.chord}"` : '';
+  const note = p.pitch ? pitchText(p.pitch, key, altered) : 'z';
+  return `${chord}${note}${lengthText(p.length * scale)}${p.tiedOn ? '-' : ''}`;
+}
+
+function pitchText(pitch: Pitch, key: Key, altered: Map<string, number>): string {
+  const { step, alter, octave } = pitchParts(pitch);
+  const letter = 'CDEFGAB'[step];
+  const place = `${letter}${octave}`;
+  const inForce = altered.get(place) ?? keyAlter(letter, key);
+  let sign = '';
+  if (alter !== inForce) {
+    sign = alter > 0 ? '^'.repeat(alter) : alter < 0 ? '_'.repeat(-alter) : '=';
+    altered.set(place, alter);
+  }
+  const body = octave >= 5 ? letter.toLowerCase() + "'".repeat(octave - 5) : letter + ','.repeat(4 - octave);
+  return sign + body;
+}
+
+function keyAlter(letter: string, key: Key): number {
+  const fifths = signatureOf(key);
+  const place = SHARPS.indexOf(letter);
+  if (fifths > 0) return place < fifths ? 1 : 0;
+  return 6 - place < -fifths ? -1 : 0;
+}
+
+function lengthText(ticks: Ticks): string {
+  const ticksWhole = Math.round(ticks);
+  const g = gcd(ticksWhole, UNIT);
+  const over = ticksWhole / g;
+  const under = UNIT / g;
+  if (under === 1) return over === 1 ? '' : String(over);
+  return `${over === 1 ? '' : over}/${under}`;
+}
+
+function gcd(a: number, b: number): number {
+  return b === 0 ? a : gcd(b, a % b);
+}
+
+/** The words of a bar on its notes: "*" for a note without a syllable, "_" for one that is tied on. */
+function barWords(pieces: readonly Piece[]): string {
+  let words = '';
+  for (const p of pieces) {
+    if (p.pitch === null) continue;
+    if (p.lyric) words += p.lyric.text.replaceAll(' ', '~').replaceAll('-', '\\-') + (p.lyric.joins ? '-' : ' ');
+    else words += p.continues ? '_ ' : '* ';
+  }
+  return words;
+}

@@ -1,0 +1,318 @@
+import { parseKey } from '../../harmony/key.js';
+import { parseChord, plainSigns } from '../../harmony/symbol.js';
+import { HIGHEST_KEY, LOWEST_KEY, midiOf, noteName } from '../../pitch/pitch.js';
+import { emptySong, type Lyric, type Song } from '../../song/song.js';
+import { countTicks, type Meter } from '../../time/meter.js';
+import type { Ticks } from '../../time/ticks.js';
+import { reading, refuse, RefusedInput, type Reading } from '../result.js';
+import { barsOf, cellsOf, type Cell, type TextBar } from './grid.js';
+
+const MAX_TEXT = 1_000_000;
+const HEADERS = ['title', 'by', 'key', 'time', 'tempo', 'pickup', 'section'];
+const ROWS = ['tune', 'chord', 'words'] as const;
+type Row = (typeof ROWS)[number];
+
+/**
+ * Reads letter lines: letter names on a grid of counts, with chords and words on the same grid. The whole of the
+ * notation is described in docs/letter-lines.md.
+ */
+export function readLetters(text: string): Reading {
+  return reading(() => {
+    if (!text.trim()) refuse(null, 'There is nothing here yet.', 'Begin with a line such as “tune: C4 D E C |”.');
+    if (text.length > MAX_TEXT) refuse(null, 'The text is longer than a million letters.', 'Bring in one song.');
+    const reader = new LettersReader();
+    text.split(/\r?\n/).forEach((line, i) => reader.takeLine(line, i + 1));
+    return { song: reader.finish() };
+  });
+}
+
+/** Where the tune line in force begins, so that chord and word lines under it find their bars. */
+interface System {
+  readonly bars: { readonly start: Ticks; readonly length: Ticks; readonly counts: number }[];
+  readonly firstNote: number;
+}
+
+class LettersReader {
+  private readonly song: Song = { ...emptySong(), meters: [], tempo: 96 };
+  private meter: Meter = { beats: 4, unit: 4 };
+  private written: { at: Ticks; meter: Meter }[] = [];
+  private keyGiven = false;
+  private pickupCounts: number | null = null;
+  private at = 0;
+  private bar = 0;
+  private system: System | null = null;
+  private lastStep: { step: number; octave: number } | null = null;
+  private sounding = false;
+  /** A bar that is only right if it is the last. */
+  private shortBar: RefusedInput | null = null;
+
+  takeLine(raw: string, line: number): void {
+    const text = raw.replace(/(^|\s)%.*$/, '');
+    if (!text.trim()) return;
+    const match = /^\s*([A-Za-z-]+)\s*:/.exec(text);
+    const name = match?.[1].toLowerCase() ?? '';
+    if (!match || !(HEADERS.includes(name) || ROWS.includes(name as Row))) {
+      const known = 'tune:, chord:, words:, title:, by:, key:, time:, tempo:, pickup: or section:';
+      return refuse(`line ${line}`, 'the line does not say what it is.', `Begin it with ${known}`, line, [0, raw.length]);
+    }
+    const from = match[0].length;
+    const body = text.slice(from);
+    if (name === 'tune') return this.takeTune(body, from, line);
+    if (name === 'chord') return this.takeChords(body, from, line);
+    if (name === 'words') return this.takeWords(body, from, line);
+    return this.takeHeader(name, body.trim(), line, raw.length);
+  }
+
+  finish(): Song {
+    if (this.song.melody.length === 0)
+      refuse(null, 'There is no tune yet.', 'Write a line such as “tune: C4 D E C |”.');
+    const { song } = this;
+    song.length = this.at;
+    song.meters = this.written.map(({ at, meter }) => ({ at, beats: meter.beats, unit: meter.unit as 4 }));
+    if (!this.keyGiven) song.key = { tonic: 'C', mode: 'major' };
+    return song;
+  }
+
+  private takeHeader(name: string, value: string, line: number, width: number): void {
+    const bad = (cause: string, wayOut: string) => refuse(`line ${line}`, cause, wayOut, line, [0, width]);
+    if (!value) return bad(`“${name}:” is empty.`, 'Write a value after it or take the line away.');
+    switch (name) {
+      case 'title':
+        this.song.title = value.slice(0, 200);
+        return;
+      case 'by':
+        this.song.composer = value.slice(0, 200);
+        return;
+      case 'section':
+        this.song.marks.push({ at: this.at, kind: 'section', text: value.slice(0, 200) });
+        return;
+      case 'key': {
+        const key = parseKey(plainSigns(value));
+        if (!key) return bad(`“${value}” is not a key.`, 'Write one such as “key: G minor”.');
+        this.song.key = key;
+        this.keyGiven = true;
+        return;
+      }
+      case 'time': {
+        const parts = /^(\d{1,2})\s*\/\s*(1|2|4|8|16)$/.exec(value);
+        if (!parts || Number(parts[1]) < 1 || Number(parts[1]) > 32)
+          return bad(`“${value}” is not a time signature.`, 'Write one such as “time: 3/4”.');
+        this.meter = { beats: Number(parts[1]), unit: Number(parts[2]) };
+        return;
+      }
+      case 'tempo': {
+        const tempo = Number(value);
+        if (!(tempo >= 20 && tempo <= 400)) return bad(`“${value}” is not a tempo.`, 'Write quarter notes a minute, 20 to 400.');
+        this.song.tempo = tempo;
+        return;
+      }
+      case 'pickup': {
+        const counts = Number(value);
+        if (!(counts >= 0 && counts < 32)) return bad(`“${value}” is not a pick-up.`, 'Write its counts, such as “pickup: 1”.');
+        this.pickupCounts = counts;
+        return;
+      }
+    }
+  }
+
+  private takeTune(body: string, from: number, line: number): void {
+    const bars = barsOf(body, from);
+    const system: System = { bars: [], firstNote: this.song.melody.length };
+    for (const bar of bars) {
+      const cells = cellsOf(bar);
+      const unit = countTicks(this.meter);
+      this.checkCounts(cells, bar, line);
+      const start = this.at;
+      for (const cell of cells) {
+        const share = unit / cell.slices.length;
+        if (!Number.isInteger(share))
+          refuse(this.place(line), `a count cannot be cut into ${cell.slices.length}.`, 'Cut it into fewer.', line, cell.columns);
+        for (const slice of cell.slices) {
+          this.takeSlice(slice.text, share, line, slice.columns);
+          this.at += share;
+        }
+      }
+      if (this.written.at(-1)?.meter !== this.meter) this.writeMeter(start);
+      system.bars.push({ start, length: this.at - start, counts: cells.length });
+      if (bar.doubled) this.song.marks.push({ at: this.at, kind: 'double-bar', text: null });
+      this.bar++;
+    }
+    this.song.marks.push({ at: this.at, kind: 'line-end', text: null });
+    this.system = system;
+  }
+
+  private writeMeter(at: Ticks): void {
+    const last = this.written.at(-1);
+    const same = last && last.meter.beats === this.meter.beats && last.meter.unit === this.meter.unit;
+    if (!same) this.written.push({ at, meter: this.meter });
+  }
+
+  private place(line: number): string {
+    return `line ${line}, ${this.bar === 0 && this.song.pickup > 0 ? 'the pick-up' : `bar ${this.barNumber()}`}`;
+  }
+
+  private barNumber(): number {
+    return this.song.pickup > 0 ? this.bar : this.bar + 1;
+  }
+
+  private checkCounts(cells: readonly Cell[], bar: TextBar, line: number): void {
+    const full = this.meter.beats;
+    if (this.bar === 0) {
+      const expected = this.pickupCounts;
+      if (expected !== null && expected > 0 && cells.length !== expected)
+        refuse(
+          `line ${line}, the pick-up`,
+          `there are ${cells.length} counts where “pickup:” promises ${expected}.`,
+          'Change one of the two.',
+          line,
+          bar.columns,
+        );
+      if (cells.length < full && expected !== 0) {
+        this.song.pickup = cells.length * countTicks(this.meter);
+        return;
+      }
+    }
+    if (this.shortBar) throw this.shortBar;
+    if (cells.length === full) return;
+    const counts = `${cells.length} ${cells.length === 1 ? 'count' : 'counts'}`;
+    const wayOut = cells.length > full ? 'Take one away, link two with _, or add a bar line.' : 'Add a hold (-) or a rest (.).';
+    const cause = `the bar has ${counts} where ${full} are expected.`;
+    const refusal = { place: this.place(line), cause, wayOut, line, columns: bar.columns };
+    // A last bar may leave to the pick-up what the pick-up has; any other short bar is a slip.
+    const completes = cells.length * countTicks(this.meter) + this.song.pickup === full * countTicks(this.meter);
+    if (!completes || this.song.pickup === 0) throw new RefusedInput(refusal);
+    this.shortBar = new RefusedInput(refusal);
+  }
+
+  private takeSlice(text: string, length: Ticks, line: number, columns: readonly [number, number]): void {
+    const { melody } = this.song;
+    if (text === '.') {
+      this.sounding = false;
+      return;
+    }
+    if (text === '-') {
+      const last = melody.at(-1);
+      if (last && this.sounding) last.length += length;
+      else refuse(this.place(line), 'a hold (-) has no note before it.', 'Write a letter, or a rest (.).', line, columns);
+      return;
+    }
+    const note = /^([A-Ga-g])(##|bb|#|b|♯|♭)?(\d)?$/.exec(text);
+    if (!note)
+      return refuse(
+        this.place(line),
+        `“${text}” is not a note.`,
+        'Write a letter A to G, with # or b and an octave where needed, a hold (-) or a rest (.).',
+        line,
+        columns,
+      );
+    const step = 'CDEFGAB'.indexOf(note[1].toUpperCase());
+    const sign = plainSigns(note[2] ?? '');
+    const alter = sign.startsWith('b') ? -sign.length : sign.length;
+    const octave = note[3] !== undefined ? Number(note[3]) : this.nearestOctave(step);
+    const pitch = `${noteName(step, alter)}${octave}`;
+    if (midiOf(pitch) < LOWEST_KEY || midiOf(pitch) > HIGHEST_KEY)
+      refuse(this.place(line), `the note ${pitch} lies off the keyboard (A0 to C8).`, 'Name another octave.', line, columns);
+    this.lastStep = { step, octave };
+    this.sounding = true;
+    melody.push({ at: this.at, length, pitch, lyric: null });
+  }
+
+  /** The octave that puts a letter within a fourth of the note before; the middle octave for the first note. */
+  private nearestOctave(step: number): number {
+    if (!this.lastStep) return 4;
+    const from = this.lastStep.octave * 7 + this.lastStep.step;
+    return Math.round((from - step) / 7);
+  }
+
+  private underTune(row: Row, bars: readonly TextBar[], line: number): System {
+    if (!this.system)
+      return refuse(`line ${line}`, `there is no tune line above this ${row} line.`, 'Write the tune line first.', line);
+    if (bars.length > this.system.bars.length)
+      refuse(
+        `line ${line}`,
+        `there are ${bars.length} bars where the tune has ${this.system.bars.length}.`,
+        'Give each bar of the tune one bar here.',
+        line,
+        bars[this.system.bars.length].columns,
+      );
+    return this.system;
+  }
+
+  private takeChords(body: string, from: number, line: number): void {
+    const bars = barsOf(body, from);
+    const system = this.underTune('chord', bars, line);
+    bars.forEach((bar, i) => {
+      const { start, length, counts } = system.bars[i];
+      const cells = cellsOf(bar);
+      if (cells.length === 0) return;
+      this.checkRow(cells, counts, bar, line, system, i);
+      cells.forEach((cell, c) => {
+        const unit = length / counts;
+        cell.slices.forEach((slice, s) => {
+          if (slice.text === '-' || slice.text === '.') return;
+          const chord = parseChord(slice.text);
+          if (chord.kind === 'unread')
+            refuse(
+              this.rowPlace(line, system, i),
+              `“${slice.text}” is not a chord symbol.`,
+              'Write it in the usual way, such as Gm7 or D/F#, or N.C. for none.',
+              line,
+              slice.columns,
+            );
+          const at = start + c * unit + Math.round((s * unit) / cell.slices.length);
+          this.song.chords.push({ at, symbol: chord.text });
+        });
+      });
+    });
+  }
+
+  private rowPlace(line: number, system: System, bar: number): string {
+    const last = this.barNumber() - 1;
+    const number = last - (system.bars.length - 1 - bar);
+    return `line ${line}, ${number === 0 ? 'the pick-up' : `bar ${number}`}`;
+  }
+
+  private checkRow(cells: readonly Cell[], counts: number, bar: TextBar, line: number, system: System, i: number): void {
+    if (cells.length <= counts) return;
+    refuse(
+      this.rowPlace(line, system, i),
+      `the bar has ${cells.length} counts where ${counts} are expected.`,
+      'Take one away or link two with _.',
+      line,
+      bar.columns,
+    );
+  }
+
+  private takeWords(body: string, from: number, line: number): void {
+    const bars = barsOf(body, from);
+    const system = this.underTune('words', bars, line);
+    let note = system.firstNote;
+    const { melody } = this.song;
+    bars.forEach((bar, i) => {
+      const { start, length } = system.bars[i];
+      while (note < melody.length && melody[note].at < start) note++;
+      for (const cell of cellsOf(bar))
+        for (const slice of cell.slices) {
+          if (slice.text === '-') continue;
+          if (slice.text !== '.') {
+            const target = melody[note];
+            if (!target || target.at >= start + length)
+              return refuse(
+                this.rowPlace(line, system, i),
+                `there is no note for “${slice.text}”.`,
+                'Each syllable takes the next note of its bar; . skips a note.',
+                line,
+                slice.columns,
+              );
+            target.lyric = lyricOf(slice.text);
+          }
+          note++;
+        }
+    });
+  }
+}
+
+function lyricOf(text: string): Lyric {
+  const joins = text.length > 1 && text.endsWith('-');
+  return { text: (joins ? text.slice(0, -1) : text).replaceAll('~', ' ').slice(0, 200), joins };
+}

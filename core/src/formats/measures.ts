@@ -1,0 +1,226 @@
+import { findKey, type Key, type Mode, keyFromSignature } from '../harmony/key.js';
+import { parseChord } from '../harmony/symbol.js';
+import { HIGHEST_KEY, LOWEST_KEY, midiOf, nameOf, pitchClass, type Pitch } from '../pitch/pitch.js';
+import { MAX_NOTES, type ChordEvent, type Lyric, type Mark, type MelodyNote, type Song } from '../song/song.js';
+import { barTicks, countTicks, type Meter } from '../time/meter.js';
+import type { Ticks } from '../time/ticks.js';
+import { refuse } from './result.js';
+
+/** A note of a written measure. `pitches` is empty for a rest, longer than one for a chord of notes. */
+export interface RawNote {
+  readonly at: Ticks;
+  readonly length: Ticks;
+  readonly pitches: readonly Pitch[];
+  readonly tiedOn: boolean;
+  readonly lyric: Lyric | null;
+}
+
+/** A measure as it is written, before repeats are played out. Positions count from its own start. */
+export interface RawMeasure {
+  /** The number that a reader of the page would give it. */
+  readonly name: string;
+  readonly length: Ticks;
+  readonly meter: Meter;
+  readonly notes: readonly RawNote[];
+  readonly chords: readonly ChordEvent[];
+  readonly marks: readonly Mark[];
+  readonly repeatStart: boolean;
+  /** How often the stretch that ends here is played; 1 where no repeat ends. */
+  readonly times: number;
+  /** The passes this measure is played in, or null for all. */
+  readonly endings: readonly number[] | null;
+  /** True where a double bar or a repeat lets the measure be short. */
+  readonly mayBeShort: boolean;
+}
+
+/** All that a reader knows of a written song. */
+export interface RawSong {
+  readonly title: string;
+  readonly composer: string | null;
+  readonly tempo: number;
+  /** Sharps above 0, flats below. Null when nothing is written. */
+  readonly signature: number | null;
+  /** The mode, where it is written. */
+  readonly mode: Mode | null;
+  readonly measures: readonly RawMeasure[];
+  readonly notices: readonly string[];
+}
+
+const MAX_MEASURES = 4_000;
+
+/** Plays out repeats and endings: the measures in the order in which they sound. */
+export function expandRepeats(measures: readonly RawMeasure[]): RawMeasure[] {
+  const played: RawMeasure[] = [];
+  let start = 0;
+  let pass = 1;
+  let i = 0;
+  while (i < measures.length) {
+    const m = measures[i];
+    if (m.repeatStart && i !== start) {
+      start = i;
+      pass = 1;
+    }
+    const skipped = m.endings !== null && !m.endings.includes(pass);
+    if (!skipped) {
+      const again: Mark[] = i === start && pass > 1 ? [{ at: 0, kind: 'repeat', text: null }] : [];
+      played.push(again.length ? { ...m, marks: [...again, ...m.marks] } : m);
+      if (played.length > MAX_MEASURES)
+        refuse(`measure ${m.name}`, `the repeats make more than ${MAX_MEASURES} bars.`, 'Bring in fewer repeats.');
+    }
+    if (m.times > 1 && !skipped && pass < m.times) {
+      pass++;
+      i = start;
+      continue;
+    }
+    if (m.times > 1) {
+      // A last ending follows the repeat sign: it belongs to the same pass and closes the stretch.
+      const endingFollows = measures[i + 1]?.endings?.includes(pass) && m.endings !== null;
+      if (!endingFollows && !skipped) {
+        start = i + 1;
+        pass = 1;
+      }
+    } else if (m.endings !== null && measures[i + 1]?.endings === null && !skipped) {
+      start = i + 1;
+      pass = 1;
+    }
+    i++;
+  }
+  return played;
+}
+
+/** Puts measures together into a song: ties joined, chords of notes reduced to the top one, bars checked. */
+export function assemble(raw: RawSong): { song: Song; notices: readonly string[] } {
+  if (raw.measures.every((m) => m.notes.every((n) => n.pitches.length === 0)))
+    refuse(null, 'The file holds no melody notes.', 'Choose a file with a tune in its first part.');
+  const notices = [...raw.notices];
+  const measures = expandRepeats(raw.measures);
+  const melody: MelodyNote[] = [];
+  const chords: ChordEvent[] = [];
+  const marks: Mark[] = [];
+  const bars = checkBars(measures);
+  let at = 0;
+  let openTie = false;
+  let stacked: string | null = null;
+  for (const m of measures) {
+    for (const mark of m.marks) marks.push({ ...mark, at: at + mark.at });
+    for (const c of m.chords) addChord(chords, { at: at + c.at, symbol: readSymbol(c.symbol, m.name) });
+    for (const n of m.notes) {
+      if (n.pitches.length === 0) {
+        openTie = false;
+        continue;
+      }
+      const pitch = topOf(n.pitches);
+      if (n.pitches.length > 1)
+        stacked ??= `Measure ${m.name} has ${n.pitches.length} notes at once in the tune: the top one, ${pitch}, is kept there and wherever notes are stacked.`;
+      const midi = midiOf(pitch);
+      if (midi < LOWEST_KEY || midi > HIGHEST_KEY)
+        refuse(`measure ${m.name}`, `the note ${pitch} lies off the keyboard (A0 to C8).`, 'Write it in an octave that a piano has.');
+      const last = melody.at(-1);
+      const start = at + n.at;
+      if (openTie && last && last.pitch === pitch && last.at + last.length === start) last.length += n.length;
+      else melody.push({ at: start, length: n.length, pitch, lyric: n.lyric });
+      if (melody.length > MAX_NOTES) refuse(null, `The tune has more than ${MAX_NOTES} notes.`, 'Bring in a shorter song.');
+      openTie = n.tiedOn;
+    }
+    at += m.length;
+  }
+  if (stacked) notices.push(stacked);
+  const length = at;
+  const song: Song = {
+    title: raw.title.slice(0, 200) || 'Untitled',
+    composer: raw.composer,
+    key: keyOf(raw, melody, chords),
+    tempo: Math.min(400, Math.max(20, raw.tempo)),
+    pickup: bars.pickup,
+    length,
+    meters: bars.meters,
+    melody,
+    chords: chords.filter((c) => c.at < length),
+    marks: marks.filter((m) => m.at > 0 || m.kind === 'section').filter((m) => m.at < length),
+  };
+  return { song, notices };
+}
+
+function topOf(pitches: readonly Pitch[]): Pitch {
+  return pitches.reduce((top, p) => (midiOf(p) > midiOf(top) ? p : top));
+}
+
+function addChord(chords: ChordEvent[], chord: ChordEvent): void {
+  if (chords.at(-1)?.at === chord.at) chords[chords.length - 1] = chord;
+  else chords.push(chord);
+}
+
+/** Text that begins like a chord but is none is refused: better a question now than a wrong chord at the lounge. */
+function readSymbol(symbol: string, measure: string): string {
+  const chord = parseChord(symbol);
+  if (chord.kind === 'unread' && !symbol.includes(' '))
+    refuse(`measure ${measure}`, `“${symbol}” is not a chord symbol.`, 'Write it in the usual way, such as Gm7 or D/F#, or N.C. for none.');
+  return chord.text.slice(0, 40);
+}
+
+function keyOf(raw: RawSong, melody: readonly MelodyNote[], chords: readonly ChordEvent[]): Key {
+  if (raw.signature !== null && raw.mode !== null) return keyFromSignature(raw.signature, raw.mode);
+  const heard = melody.map((n) => ({ pitchClass: pitchClass(nameOf(n.pitch)), weight: n.length }));
+  for (const c of chords) {
+    const chord = parseChord(c.symbol);
+    if (chord.kind !== 'chord') continue;
+    for (const t of chord.tones.slice(0, 4)) heard.push({ pitchClass: pitchClass(t.name), weight: 5040 });
+  }
+  const final = melody.at(-1);
+  return findKey(heard, final ? pitchClass(nameOf(final.pitch)) : null, raw.signature);
+}
+
+/** Checks that every measure adds up and finds the pick-up and the meters. */
+function checkBars(measures: readonly RawMeasure[]): { pickup: Ticks; meters: Song['meters'] } {
+  const meters: Song['meters'] = [];
+  const push = (at: Ticks, meter: Meter) => {
+    const last = meters.at(-1);
+    if (last && last.beats === meter.beats && last.unit === meter.unit) return;
+    if (last?.at === at) meters.pop();
+    meters.push({ at, beats: meter.beats, unit: meter.unit as Song['meters'][number]['unit'] });
+  };
+  let at = 0;
+  let pickup = 0;
+  push(0, measures[0].meter);
+  for (let i = 0; i < measures.length; i++) {
+    const m = measures[i];
+    const full = barTicks(m.meter);
+    const expected = `${m.meter.beats} counts of ${m.meter.beats}/${m.meter.unit}`;
+    const has = countWords(m.length, m.meter);
+    if (m.length > full)
+      refuse(`measure ${m.name}`, `the bar has ${has} where ${expected} are expected.`, 'Shorten a note or add a bar line.');
+    const short = m.length < full;
+    if (!short) push(at, m.meter);
+    else if (i === 0) pickup = m.length;
+    else if (i < measures.length - 1) {
+      const next = measures[i + 1];
+      const completes = m.length + next.length === full && next.meter.beats === m.meter.beats;
+      if (completes) {
+        push(at, m.meter);
+        at += m.length;
+        i++;
+        at += next.length;
+        continue;
+      }
+      if (!m.mayBeShort && !next.repeatStart)
+        refuse(`measure ${m.name}`, `the bar has ${has} where ${expected} are expected.`, 'Lengthen a note or add a rest.');
+      push(at, shortMeter(m));
+    }
+    at += m.length;
+  }
+  return { pickup, meters };
+}
+
+/** The meter of a bar that stands alone with fewer counts, such as 2/4 before a repeat. */
+function shortMeter(m: RawMeasure): Meter {
+  for (let unit = m.meter.unit; unit <= 16; unit *= 2) {
+    const beats = m.length / countTicks({ beats: 1, unit });
+    if (Number.isInteger(beats)) return { beats, unit };
+  }
+  return refuse(`measure ${m.name}`, 'the bar is too short to be counted.', 'Lengthen a note or add a rest.');
+}
+
+function countWords(length: Ticks, meter: Meter): string {
+  const counts = Math.round((length / countTicks(meter)) * 100) / 100;
+  return `${counts} ${counts === 1 ? 'count' : 'counts'}`;
+}

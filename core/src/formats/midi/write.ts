@@ -1,0 +1,61 @@
+import * as midiPackage from '@tonejs/midi';
+import { signatureOf } from '../../harmony/key.js';
+import { midiOf, type Pitch } from '../../pitch/pitch.js';
+import type { Song } from '../../song/song.js';
+import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
+
+// The package is CommonJS: Node puts its exports under `default`, bundlers do not.
+const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
+
+/** A note to be played. */
+export interface PlayedNote {
+  readonly hand: 'left' | 'right';
+  readonly at: Ticks;
+  readonly length: Ticks;
+  readonly pitch: Pitch;
+}
+
+/** Loudness of the hands, 0–1: the tune above its accompaniment. */
+export const LOUDNESS = { right: 0.72, left: 0.52 } as const;
+
+/** Note names of the major key with each signature, as the MIDI package spells them. */
+const KEY_NAMES = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#'];
+
+/** Writes a Standard MIDI File of two tracks, right hand and left hand, with tempo, meter and key. */
+export function writeMidi(song: Song, notes: readonly PlayedNote[]): Uint8Array {
+  const ppq = resolution(notes);
+  const ticks = (at: Ticks) => Math.round((at * ppq) / TICKS_PER_QUARTER);
+  const midi = new Midi();
+  midi.header.fromJSON({
+    name: song.title,
+    ppq,
+    meta: [],
+    tempos: [{ ticks: 0, bpm: song.tempo }],
+    timeSignatures: song.meters.map((m) => ({ ticks: ticks(m.at), timeSignature: [m.beats, m.unit] })),
+    keySignatures: [{ ticks: 0, key: KEY_NAMES[signatureOf(song.key) + 7] ?? 'C', scale: song.key.mode }],
+  });
+  for (const hand of ['right', 'left'] as const) {
+    const track = midi.addTrack();
+    track.name = hand === 'right' ? 'Right hand' : 'Left hand';
+    track.channel = hand === 'right' ? 0 : 1;
+    for (const n of notes) {
+      if (n.hand !== hand) continue;
+      track.addNote({
+        midi: midiOf(n.pitch),
+        ticks: ticks(n.at),
+        durationTicks: Math.max(1, ticks(n.at + n.length) - ticks(n.at)),
+        velocity: LOUDNESS[hand],
+      });
+    }
+  }
+  return midi.toArray();
+}
+
+/** The smallest usual resolution that keeps every length exact: 480 a quarter unless there are odd tuplets. */
+function resolution(notes: readonly PlayedNote[]): number {
+  for (const ppq of [480, 3360]) {
+    const grid = TICKS_PER_QUARTER / ppq;
+    if (notes.every((n) => n.at % grid === 0 && n.length % grid === 0)) return ppq;
+  }
+  return TICKS_PER_QUARTER;
+}

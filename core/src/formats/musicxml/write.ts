@@ -1,0 +1,256 @@
+import { signatureOf, type Key } from '../../harmony/key.js';
+import { inversionOf, toneFor } from '../../harmony/naming.js';
+import { parseChord, type Chord } from '../../harmony/symbol.js';
+import { nameOf, pitchParts, type Pitch } from '../../pitch/pitch.js';
+import type { Song } from '../../song/song.js';
+import { layBars, type Bar } from '../../time/bars.js';
+import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
+import { barEvents, noteValues, splitForTuplets, type Piece } from '../pieces.js';
+
+/** A left-hand chord as it is engraved. */
+export interface WrittenChord {
+  readonly at: Ticks;
+  readonly length: Ticks;
+  readonly pitches: readonly Pitch[];
+  readonly fingers: readonly number[];
+}
+
+/** What is engraved: the tune with its chord symbols on the upper staff, the left hand's chords on the lower. */
+export interface WrittenScore {
+  readonly song: Song;
+  readonly left: readonly WrittenChord[];
+  /** Numbers of parts and the place where each begins, printed over the staff. */
+  readonly parts: readonly { readonly number: number; readonly start: Ticks }[];
+}
+
+const escapeXml = (text: string): string =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
+
+/** Writes a MusicXML 4.0 score of two staves, with chord symbols, left-hand fingers and words. */
+export function writeMusicXml(score: WrittenScore): string {
+  const { song } = score;
+  const bars = layBars(song);
+  const events = barEvents(song, bars);
+  const measures = bars.map((bar, i) => measure(score, bar, i, bars, events[i]));
+  return `<?xml version="1.0" encoding="UTF-8"?>
+<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">
+<score-partwise version="4.0">
+  <work><work-title>${escapeXml(song.title)}</work-title></work>
+  <identification>${song.composer ? `<creator type="composer">${escapeXml(song.composer)}</creator>` : ''}<encoding><software>Joined Hands</software></encoding></identification>
+  <part-list><score-part id="P1"><part-name>Piano</part-name></score-part></part-list>
+  <part id="P1">
+${measures.join('\n')}
+  </part>
+</score-partwise>
+`;
+}
+
+function measure(score: WrittenScore, bar: Bar, index: number, bars: readonly Bar[], pieces: readonly Piece[]): string {
+  const { song } = score;
+  const implicit = bar.number === 0 ? ' implicit="yes"' : '';
+  const xml = [`    <measure number="${bar.number}"${implicit}>`];
+  const before = bars[index - 1]?.meter;
+  const sameMeter = before && before.beats === bar.meter.beats && before.unit === bar.meter.unit;
+  if (index === 0) xml.push(attributes(song, bar));
+  else if (!sameMeter) xml.push(`      <attributes>${time(bar)}</attributes>`);
+  if (index === 0) xml.push(tempo(song));
+  for (const part of score.parts)
+    if (part.start >= bar.start && part.start < bar.end) {
+      const offset = part.start > bar.start ? `<offset>${part.start - bar.start}</offset>` : '';
+      xml.push(
+        `      <direction placement="above"><direction-type><rehearsal>${part.number}</rehearsal></direction-type>${offset}<staff>1</staff></direction>`,
+      );
+    }
+  for (const group of splitForTuplets(pieces))
+    for (const [k, piece] of group.pieces.entries()) {
+      if (piece.chord) xml.push(harmony(piece.chord));
+      const edge = { start: k === 0, stop: k === group.pieces.length - 1 };
+      xml.push(...tuneNotes(piece, group.tuplet, edge));
+    }
+  xml.push(`      <backup><duration>${bar.end - bar.start}</duration></backup>`);
+  xml.push(...leftNotes(score, bar));
+  if (index === bars.length - 1) xml.push('      <barline location="right"><bar-style>light-heavy</bar-style></barline>');
+  xml.push('    </measure>');
+  return xml.join('\n');
+}
+
+function attributes(song: Song, bar: Bar): string {
+  return `      <attributes><divisions>${TICKS_PER_QUARTER}</divisions>${keyXml(song.key)}${time(bar)}<staves>2</staves><clef number="1"><sign>G</sign><line>2</line></clef><clef number="2"><sign>F</sign><line>4</line></clef></attributes>`;
+}
+
+const keyXml = (key: Key): string => `<key><fifths>${signatureOf(key)}</fifths><mode>${key.mode}</mode></key>`;
+const time = (bar: Bar): string => `<time><beats>${bar.meter.beats}</beats><beat-type>${bar.meter.unit}</beat-type></time>`;
+
+function tempo(song: Song): string {
+  return `      <direction placement="above"><direction-type><metronome><beat-unit>quarter</beat-unit><per-minute>${song.tempo}</per-minute></metronome></direction-type><staff>1</staff><sound tempo="${song.tempo}"/></direction>`;
+}
+
+type Tuplet = { readonly actual: number; readonly normal: number } | null;
+
+/** A piece of the tune as notes: more than one, tied, where its length is no single note value. */
+function tuneNotes(piece: Piece, tuplet: Tuplet, edge: { start: boolean; stop: boolean }): string[] {
+  const scale = tuplet ? tuplet.actual / tuplet.normal : 1;
+  const values = noteValues(Math.round(piece.length * scale));
+  return values.map((value, i) => {
+    const first = i === 0;
+    const last = i === values.length - 1;
+    const pitch = piece.pitch === null ? '<rest/>' : pitchXml(piece.pitch);
+    const stop = piece.pitch !== null && (!first || piece.continues);
+    const start = piece.pitch !== null && (!last || piece.tiedOn);
+    const bracket = tuplet
+      ? [
+          ...(first && edge.start ? ['<tuplet type="start" bracket="yes"/>'] : []),
+          ...(last && edge.stop ? ['<tuplet type="stop"/>'] : []),
+        ]
+      : [];
+    const notations = [...(stop ? ['<tied type="stop"/>'] : []), ...(start ? ['<tied type="start"/>'] : []), ...bracket];
+    return note({
+      pitch,
+      duration: value.ticks / scale,
+      ties: (stop ? '<tie type="stop"/>' : '') + (start ? '<tie type="start"/>' : ''),
+      voice: 1,
+      shape: `<type>${value.type}</type>${'<dot/>'.repeat(value.dots)}${timeModification(tuplet)}`,
+      staff: 1,
+      notations,
+      lyric: first && piece.lyric ? lyric(piece.lyric.text, piece.lyric.joins) : '',
+    });
+  });
+}
+
+const timeModification = (t: Tuplet): string =>
+  t
+    ? `<time-modification><actual-notes>${t.actual}</actual-notes><normal-notes>${t.normal}</normal-notes></time-modification>`
+    : '';
+
+interface NoteXml {
+  pitch: string;
+  duration: number;
+  ties: string;
+  voice: number;
+  shape: string;
+  staff: number;
+  notations: readonly string[];
+  lyric: string;
+  chord?: boolean;
+}
+
+function note(n: NoteXml): string {
+  const notations = n.notations.length > 0 ? `<notations>${n.notations.join('')}</notations>` : '';
+  return `      <note>${n.chord ? '<chord/>' : ''}${n.pitch}<duration>${n.duration}</duration>${n.ties}<voice>${n.voice}</voice>${n.shape}<staff>${n.staff}</staff>${notations}${n.lyric}</note>`;
+}
+
+function lyric(text: string, joins: boolean): string {
+  return `<lyric number="1"><syllabic>${joins ? 'begin' : 'single'}</syllabic><text>${escapeXml(text)}</text></lyric>`;
+}
+
+function pitchXml(pitch: Pitch): string {
+  const { step, alter, octave } = pitchParts(pitch);
+  return `<pitch><step>${'CDEFGAB'[step]}</step>${alter ? `<alter>${alter}</alter>` : ''}<octave>${octave}</octave></pitch>`;
+}
+
+/** The left hand of one bar on the lower staff, with rests where it is silent. */
+function leftNotes(score: WrittenScore, bar: Bar): string[] {
+  const xml: string[] = [];
+  let at = bar.start;
+  const push = (until: Ticks, chord: WrittenChord | null) => {
+    const values = leftValues(until - at);
+    values.forEach((value, i) => xml.push(...leftValue(value, chord, i > 0, i < values.length - 1)));
+    at = until;
+  };
+  for (const chord of chordsFrom(score.left, bar.start)) {
+    if (chord.at >= bar.end) break;
+    if (chord.at > at) push(chord.at, null);
+    push(Math.min(bar.end, chord.at + chord.length), chord);
+  }
+  if (at < bar.end) push(bar.end, null);
+  return xml;
+}
+
+/** Note values for a left-hand length; one that no note value has, in a tuplet's time, keeps its exact duration. */
+function leftValues(length: Ticks): { ticks: Ticks; type: string; dots: number }[] {
+  const values = noteValues(length);
+  const sum = values.reduce((total, v) => total + v.ticks, 0);
+  return sum === length ? values : [{ ticks: length, type: values[0]?.type ?? '128th', dots: 0 }];
+}
+
+/** The chords of an ordered list that begin at or after a place. */
+function* chordsFrom(chords: readonly WrittenChord[], at: Ticks): Generator<WrittenChord> {
+  let low = 0;
+  let high = chords.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (chords[middle].at < at) low = middle + 1;
+    else high = middle;
+  }
+  for (let i = low; i < chords.length; i++) yield chords[i];
+}
+
+function leftValue(
+  value: { ticks: number; type: string; dots: number },
+  chord: WrittenChord | null,
+  stop: boolean,
+  start: boolean,
+): string[] {
+  const shape = `<type>${value.type}</type>${'<dot/>'.repeat(value.dots)}`;
+  const plain = { duration: value.ticks, voice: 5, shape, staff: 2, lyric: '' };
+  if (!chord) return [note({ ...plain, pitch: '<rest/>', ties: '', notations: [] })];
+  return chord.pitches.map((pitch, k) => {
+    const finger = !stop && chord.fingers[k] ? [`<technical><fingering>${chord.fingers[k]}</fingering></technical>`] : [];
+    return note({
+      ...plain,
+      chord: k > 0,
+      pitch: pitchXml(pitch),
+      ties: (stop ? '<tie type="stop"/>' : '') + (start ? '<tie type="start"/>' : ''),
+      notations: [...(stop ? ['<tied type="stop"/>'] : []), ...(start ? ['<tied type="start"/>'] : []), ...finger],
+    });
+  });
+}
+
+/** MusicXML's own kind for a chord, by its intervals; the text as it was written goes with it. */
+const KINDS: Record<string, string> = {
+  '1P 3M 5P': 'major',
+  '1P 3m 5P': 'minor',
+  '1P 3m 5d': 'diminished',
+  '1P 3M 5A': 'augmented',
+  '1P 2M 5P': 'suspended-second',
+  '1P 4P 5P': 'suspended-fourth',
+  '1P 5P': 'power',
+  '1P 3M 5P 6M': 'major-sixth',
+  '1P 3m 5P 6M': 'minor-sixth',
+  '1P 3M 5P 7m': 'dominant',
+  '1P 3M 5P 7M': 'major-seventh',
+  '1P 3m 5P 7m': 'minor-seventh',
+  '1P 3m 5d 7m': 'half-diminished',
+  '1P 3m 5d 7d': 'diminished-seventh',
+  '1P 3m 5P 7M': 'major-minor',
+  '1P 3M 5A 7m': 'augmented-seventh',
+  '1P 3M 5P 7m 9M': 'dominant-ninth',
+  '1P 3M 5P 7M 9M': 'major-ninth',
+  '1P 3m 5P 7m 9M': 'minor-ninth',
+  '1P 5P 7m 9M 11P': 'dominant-11th',
+  '1P 3M 5P 7m 9M 13M': 'dominant-13th',
+};
+
+/** The `<harmony>` of a chord symbol. */
+export function harmony(symbol: string): string {
+  const chord = parseChord(symbol);
+  if (chord.kind !== 'chord') {
+    const kind = chord.kind === 'none' ? 'none' : 'other';
+    return `      <harmony><root><root-step text="">C</root-step></root><kind text="${escapeXml(symbol)}">${kind}</kind></harmony>`;
+  }
+  const kind = KINDS[chord.tones.map((t) => t.interval).join(' ')] ?? 'other';
+  const suffix = chord.text.slice(chord.root.length).replace(/\/\s*[A-G][b#]?$/, '');
+  const bass = chord.bass ? `<bass>${step('bass', chord.bass)}</bass>` : '';
+  const inversion = chord.bass ? bassInversion(chord) : '';
+  return `      <harmony><root>${step('root', chord.root)}</root><kind text="${escapeXml(suffix)}">${kind}</kind>${inversion}${bass}</harmony>`;
+}
+
+function bassInversion(chord: Chord): string {
+  const number = chord.bass && toneFor(chord, chord.bass) ? inversionOf(chord, chord.bass) : null;
+  return number ? `<inversion>${number}</inversion>` : '';
+}
+
+function step(which: 'root' | 'bass', name: string): string {
+  const { step: letter, alter } = pitchParts(`${nameOf(`${name}4`)}4`);
+  return `<${which}-step>${'CDEFGAB'[letter]}</${which}-step>${alter ? `<${which}-alter>${alter}</${which}-alter>` : ''}`;
+}

@@ -1,0 +1,33 @@
+import { DocumentSchema, type Document } from '../../song/document.js';
+
+/** A document that was read, or one sentence that says why not. */
+export type ProjectReading =
+  | { readonly ok: true; readonly document: Document }
+  | { readonly ok: false; readonly sentence: string };
+
+const KIND = 'joined-hands';
+
+/** Writes a document as a project file: JSON, with its kind named so that it is recognised. */
+export function writeProject(document: Document): string {
+  return `${JSON.stringify({ kind: KIND, ...document }, null, 2)}\n`;
+}
+
+/** Reads a project file. Files of older versions are brought forward; those of newer ones are refused by name. */
+export function readProject(text: string): ProjectReading {
+  let data: unknown;
+  try {
+    data = JSON.parse(text);
+  } catch {
+    return { ok: false, sentence: 'This is not a project file: it is no JSON. Choose one saved by Joined Hands.' };
+  }
+  if (typeof data !== 'object' || data === null || (data as { kind?: unknown }).kind !== KIND)
+    return { ok: false, sentence: 'This JSON is not a project file. Choose one saved by Joined Hands.' };
+  const { kind: _kind, ...rest } = data as { kind: string; version?: unknown };
+  if (typeof rest.version === 'number' && rest.version > 1)
+    return { ok: false, sentence: `This project was saved by a newer version (${rest.version}). Update Joined Hands to open it.` };
+  const checked = DocumentSchema.safeParse(rest);
+  if (checked.success) return { ok: true, document: checked.data };
+  const fault = checked.error.issues[0];
+  const place = fault.path.length > 0 ? ` at ${fault.path.join(' › ')}` : '';
+  return { ok: false, sentence: `The project file is damaged${place}: ${fault.message} Choose another copy of it.` };
+}

@@ -1,0 +1,103 @@
+/**
+ * What a left-hand voicing costs, in semitones of voice motion: every other term is stated against that one.
+ * The figures are starting points; the usual register, the low limits and the distance from the tune follow the
+ * practice of arranging manuals.
+ */
+export const VOICING_COSTS = {
+  /** Each semitone that a voice moves from the chord before. */
+  motion: 1,
+  /** Each key that stays. */
+  commonTone: -0.5,
+  /** Each semitone that the middle of the hand moves past a third. */
+  shift: 0.5,
+  /** Each semitone past the comfortable span. */
+  stretch: 2,
+  /** The thumb on a black key. */
+  blackThumb: 0.3,
+  /** Each semitone that a close interval lies below its lowest clear position. */
+  muddy: 1.2,
+  /** Each semitone that the middle of the chord lies outside the home register. */
+  drift: 0.35,
+  /** The same chord pressed again in another place. */
+  moveOnRepeat: 4,
+  /** A first chord that is not in root position: the hand starts where the name is plain. */
+  startInverted: 8,
+  /** A last chord that is not in root position. */
+  endInverted: 1.5,
+  /** The chord's fifth left out, all but two notes left out, one note alone. */
+  withoutFifth: 4,
+  twoNotes: 9,
+  oneNote: 20,
+  /** A rootless chord: the ear has no bass player to lean on. */
+  rootless: 3,
+  /** The top note at or above the tune. */
+  crossesTune: 40,
+  /** The top note less than a third below the tune. */
+  nearTune: 6,
+} as const;
+
+/** Where close chords lie: the middle of the chord between these keys costs nothing (A2 … B3 as MIDI numbers). */
+export const HOME = { low: 48, high: 59 } as const;
+
+/** The usual register of the left hand: F2 to G4. */
+export const REGISTER = { low: 41, high: 67 } as const;
+
+/** A chord's top note keeps this many semitones below the tune: a small third. */
+export const CLEAR_OF_TUNE = 3;
+
+/** The hand's place may move this many semitones before it counts as a shift. */
+export const FREE_SHIFT = 4;
+
+/** Lowest clear key of the lower note, by the interval above it in semitones. */
+const LOWEST_CLEAR: Record<number, number> = {
+  1: 52,
+  2: 51,
+  3: 48,
+  4: 46,
+  5: 46,
+  6: 46,
+  7: 34,
+  8: 41,
+  9: 41,
+  10: 41,
+  11: 41,
+};
+
+/** Semitones by which neighbouring notes lie below their lowest clear position, summed over the chord. */
+export function muddiness(midis: readonly number[]): number {
+  let below = 0;
+  for (let i = 1; i < midis.length; i++) {
+    const clear = LOWEST_CLEAR[midis[i] - midis[i - 1]];
+    if (clear !== undefined) below += Math.max(0, clear - midis[i - 1]);
+  }
+  return below;
+}
+
+/**
+ * The semitones that voices move from one chord to the next. Chords of equal size move voice by voice; in others a
+ * voice splits in two, or two meet, the nearest way without crossing.
+ */
+export function motionBetween(from: readonly number[], to: readonly number[]): number {
+  if (from.length === to.length) {
+    let sum = 0;
+    for (let i = 0; i < from.length; i++) sum += Math.abs(from[i] - to[i]);
+    return sum;
+  }
+  let row: number[] = [];
+  for (let i = 0; i < from.length; i++) {
+    const next: number[] = [];
+    for (let j = 0; j < to.length; j++) {
+      const before = i === 0 && j === 0 ? 0 : Math.min(row[j] ?? Infinity, next[j - 1] ?? Infinity, row[j - 1] ?? Infinity);
+      next.push(before + Math.abs(from[i] - to[j]));
+    }
+    row = next;
+  }
+  return row[to.length - 1];
+}
+
+/** How many keys two chords share. */
+export function commonKeys(from: readonly number[], to: readonly number[]): number {
+  let shared = 0;
+  for (const key of from) if (to.includes(key)) shared++;
+  return shared;
+}

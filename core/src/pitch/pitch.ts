@@ -1,0 +1,124 @@
+import { Interval, Note } from 'tonal';
+
+/** A spelled pitch in scientific notation, "Bb3"; middle C is "C4". */
+export type Pitch = string;
+/** A spelled note name without octave, "Bb", "F#", "Cb". */
+export type NoteName = string;
+
+export const LOWEST_KEY = 21;
+export const HIGHEST_KEY = 108;
+
+const LETTERS = 'CDEFGAB';
+const SEMITONES = [0, 2, 4, 5, 7, 9, 11];
+const PITCH = /^([A-G])(b{1,3}|#{1,3}|)(-?\d{1,2})$/;
+
+/** A pitch taken apart: letter step 0–6 from C, alteration in semitones, octave. */
+export interface PitchParts {
+  readonly step: number;
+  readonly alter: number;
+  readonly octave: number;
+}
+
+const partsOf = new Map<Pitch, PitchParts>();
+
+/** Takes a pitch apart. Throws a RangeError for text that is not a pitch: callers have validated it. */
+export function pitchParts(pitch: Pitch): PitchParts {
+  const known = partsOf.get(pitch);
+  if (known) return known;
+  const match = PITCH.exec(pitch);
+  if (!match) throw new RangeError(`"${pitch}" is not a pitch`);
+  const alter = match[2].startsWith('b') ? -match[2].length : match[2].length;
+  const parts = { step: LETTERS.indexOf(match[1]), alter, octave: Number(match[3]) };
+  partsOf.set(pitch, parts);
+  return parts;
+}
+
+/** True for text such as "Bb3" or "F##5". */
+export function isPitch(text: string): boolean {
+  return PITCH.test(text);
+}
+
+/** A pitch put together; the inverse of {@link pitchParts}. */
+export function makePitch(parts: PitchParts): Pitch {
+  return `${noteName(parts.step, parts.alter)}${parts.octave}`;
+}
+
+/** A note name from its letter step (0–6 from C) and alteration. */
+export function noteName(step: number, alter: number): NoteName {
+  return LETTERS[step] + (alter < 0 ? 'b'.repeat(-alter) : '#'.repeat(alter));
+}
+
+/** MIDI number: middle C is 60. "Cb4" is 59, "B#3" is 60. */
+export function midiOf(pitch: Pitch): number {
+  const { step, alter, octave } = pitchParts(pitch);
+  return SEMITONES[step] + alter + 12 * (octave + 1);
+}
+
+/** Pitch class 0–11 of a note name; C is 0. */
+export function pitchClass(name: NoteName): number {
+  return (midiOf(`${name}4`) + 120) % 12;
+}
+
+/** The name of a pitch without its octave. */
+export function nameOf(pitch: Pitch): NoteName {
+  return pitch.replace(/-?\d+$/, '');
+}
+
+/** Staff steps above C0, for placing a note high or low. */
+export function staffStep(pitch: Pitch): number {
+  const { step, octave } = pitchParts(pitch);
+  return octave * 7 + step;
+}
+
+/** The spelled pitch with this name that sounds at `midi`; the name must fit the key. */
+export function pitchAt(name: NoteName, midi: number): Pitch {
+  const octave = Math.round((midi - midiOf(`${name}0`)) / 12);
+  return `${name}${octave}`;
+}
+
+/** Moves a pitch by an interval such as "3M" or "-2m". */
+export function transposePitch(pitch: Pitch, interval: string): Pitch {
+  return Note.transpose(pitch, interval);
+}
+
+/** Moves a note name by an interval. */
+export function transposeName(name: NoteName, interval: string): NoteName {
+  return Note.transpose(name, interval);
+}
+
+/** The interval from one name up to another, "3m". */
+export function intervalBetween(from: NoteName, to: NoteName): string {
+  return Interval.distance(from, to);
+}
+
+/** The same note some octaves higher, or lower below 0. */
+export function octaveUp(pitch: Pitch, octaves: number): Pitch {
+  const parts = pitchParts(pitch);
+  return makePitch({ ...parts, octave: parts.octave + octaves });
+}
+
+/** True for a black key. */
+export function isBlackKey(midi: number): boolean {
+  return [1, 3, 6, 8, 10].includes(((midi % 12) + 12) % 12);
+}
+
+/** Semitones as pianists say them: "a half step", "a third", "an octave". */
+export function distanceWords(semitones: number): string {
+  const words = [
+    'nothing',
+    'a half step',
+    'a whole step',
+    'a small third',
+    'a third',
+    'a fourth',
+    'a tritone',
+    'a fifth',
+    'a small sixth',
+    'a sixth',
+    'a small seventh',
+    'a seventh',
+    'an octave',
+  ];
+  const size = Math.abs(semitones);
+  return words[size] ?? 'more than an octave';
+}

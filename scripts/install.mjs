@@ -1,0 +1,24 @@
+// Installs the locked packages when they are missing or older than the lock file. Says nothing when there is nothing to do.
+import { spawnSync } from 'node:child_process';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = dirname(dirname(fileURLToPath(import.meta.url)));
+
+/** Runs a command in the project, its output passed on; throws when it fails. */
+export function run(command, args, options = {}) {
+  const done = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
+  if (done.status !== 0) throw new Error(`${command} ${args.join(' ')} ended with ${done.status ?? done.signal}`);
+}
+
+/** Makes sure that node_modules holds what the lock file asks for. */
+export function ensureInstalled() {
+  const stamp = join(root, 'node_modules', '.joined-hands-lock');
+  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
+  console.error('Installing the locked packages …');
+  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel', 'error'], { stdio: ['ignore', 2, 2] });
+  writeFileSync(stamp, lock);
+}
