@@ -18,7 +18,10 @@ export interface Cell {
   readonly columns: readonly [number, number];
 }
 
-/** Cuts a typed line at its bar lines; `offset` is the column where `body` begins. A closing bar line may be left out. */
+/**
+ * Cuts a typed line at its bar lines; `offset` is the column where `body` begins. A closing bar line may be left out.
+ * An empty bar is kept, so that later bars stay in step; one before a first bar line too.
+ */
 export function barsOf(body: string, offset: number): TextBar[] {
   const bars: TextBar[] = [];
   let from = 0;
@@ -27,8 +30,7 @@ export function barsOf(body: string, offset: number): TextBar[] {
     if (text.trim()) {
       const lead = text.length - text.trimStart().length;
       bars.push({ text, columns: [offset + from + lead, offset + from + text.trimEnd().length], doubled });
-    } else if (bars.length > 0 && to < body.length) {
-      // An empty bar between two bar lines: kept, so that later bars stay in step.
+    } else if (to < body.length) {
       bars.push({ text: '', columns: [offset + from, offset + to], doubled });
     }
   };

@@ -116,7 +116,7 @@ class LettersReader {
   }
 
   private takeTune(body: string, from: number, line: number): void {
-    const bars = barsOf(body, from);
+    const bars = barsOf(body, from).filter((bar, i) => i > 0 || bar.text);
     const system: System = { bars: [], firstNote: this.song.melody.length };
     for (const bar of bars) {
       const cells = cellsOf(bar);
@@ -176,7 +176,7 @@ class LettersReader {
     if (cells.length === full) return;
     const counts = `${cells.length} ${cells.length === 1 ? 'count' : 'counts'}`;
     const wayOut = cells.length > full ? 'Take one away, link two with _, or add a bar line.' : 'Add a hold (-) or a rest (.).';
-    const cause = `the bar has ${counts} where ${full} are expected.`;
+    const cause = `the bar has ${counts} where ${full} ${full === 1 ? 'is' : 'are'} expected.`;
     const refusal = { place: this.place(line), cause, wayOut, line, columns: bar.columns };
     // A last bar may leave to the pick-up what the pick-up has; any other short bar is a slip.
     const completes = cells.length * countTicks(this.meter) + this.song.pickup === full * countTicks(this.meter);
@@ -224,9 +224,12 @@ class LettersReader {
     return Math.round((from - step) / 7);
   }
 
-  private underTune(row: Row, bars: readonly TextBar[], line: number): System {
+  private underTune(row: Row, body: string, from: number, line: number): { bars: TextBar[]; system: System } {
+    let bars = barsOf(body, from);
     if (!this.system)
       return refuse(`line ${line}`, `there is no tune line above this ${row} line.`, 'Write the tune line first.', line);
+    // A row may open with a bar line of its own, or with an empty bar under the tune's first.
+    if (bars.length > this.system.bars.length && !bars[0].text) bars = bars.slice(1);
     if (bars.length > this.system.bars.length)
       refuse(
         `line ${line}`,
@@ -235,12 +238,11 @@ class LettersReader {
         line,
         bars[this.system.bars.length].columns,
       );
-    return this.system;
+    return { bars, system: this.system };
   }
 
   private takeChords(body: string, from: number, line: number): void {
-    const bars = barsOf(body, from);
-    const system = this.underTune('chord', bars, line);
+    const { bars, system } = this.underTune('chord', body, from, line);
     bars.forEach((bar, i) => {
       const { start, length, counts } = system.bars[i];
       const cells = cellsOf(bar);
@@ -276,7 +278,7 @@ class LettersReader {
     if (cells.length <= counts) return;
     refuse(
       this.rowPlace(line, system, i),
-      `the bar has ${cells.length} counts where ${counts} are expected.`,
+      `the bar has ${cells.length} counts where ${counts} ${counts === 1 ? 'is' : 'are'} expected.`,
       'Take one away or link two with _.',
       line,
       bar.columns,
@@ -284,8 +286,7 @@ class LettersReader {
   }
 
   private takeWords(body: string, from: number, line: number): void {
-    const bars = barsOf(body, from);
-    const system = this.underTune('words', bars, line);
+    const { bars, system } = this.underTune('words', body, from, line);
     let note = system.firstNote;
     const { melody } = this.song;
     bars.forEach((bar, i) => {
