@@ -18,6 +18,7 @@ export { voicingsFor, type Form, type Voicing } from './left-hand/candidates.js'
 export { type VoiceMove } from './left-hand/reasons.js';
 export { voiceLeftHand, type Alternative, type LeftHand, type Strike, type VoicedChord } from './left-hand/voice.js';
 export { togetherSentence, type Together } from './join/together.js';
+export { fillPlaces, type FillPlace } from './fills/places.js';
 export { arrange, type Arrangement, type Part, type PartChord, type ScoreNote } from './arrange/arrange.js';
 export { type Finding } from './arrange/findings.js';
 export { report } from './arrange/report.js';

@@ -4,7 +4,7 @@ export { readMusicXml } from './musicxml/read.js';
 export { writeMusicXml, type WrittenChord, type WrittenScore } from './musicxml/write.js';
 export { readLetters } from './letters/read.js';
 export { writeLetters } from './letters/write.js';
-export { LOUDNESS, writeMidi, type PlayedNote } from './midi/write.js';
+export { writeMidi, type PlayedNote } from './midi/write.js';
 export { readProject, writeProject, type ProjectReading } from './project/project.js';
 export { FORMATS, formatOf, openFile, sniff, type Format, type Opened } from './open.js';
 export { refusalSentence, type Reading, type Refusal } from './result.js';

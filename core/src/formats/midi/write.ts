@@ -1,7 +1,7 @@
 import * as midiPackage from '@tonejs/midi';
 import { signatureOf } from '../../harmony/key.js';
 import { midiOf, type Pitch } from '../../pitch/pitch.js';
-import type { Song } from '../../song/song.js';
+import { LOUDNESS_OF_HANDS, type Song } from '../../song/song.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
 
 // The package is CommonJS: Node puts its exports under `default`, bundlers do not.
@@ -14,9 +14,6 @@ export interface PlayedNote {
   readonly length: Ticks;
   readonly pitch: Pitch;
 }
-
-/** Loudness of the hands, 0–1: the tune above its accompaniment. */
-export const LOUDNESS = { right: 0.72, left: 0.52 } as const;
 
 /** Note names of the major key with each signature, as the MIDI package spells them. */
 const KEY_NAMES = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#'];
@@ -44,7 +41,7 @@ export function writeMidi(song: Song, notes: readonly PlayedNote[]): Uint8Array 
         midi: midiOf(n.pitch),
         ticks: ticks(n.at),
         durationTicks: Math.max(1, ticks(n.at + n.length) - ticks(n.at)),
-        velocity: LOUDNESS[hand],
+        velocity: LOUDNESS_OF_HANDS[hand],
       });
     }
   }

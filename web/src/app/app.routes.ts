@@ -1,0 +1,10 @@
+import type { Routes } from '@angular/router';
+
+export const routes: Routes = [
+  { path: '', pathMatch: 'full', redirectTo: 'shelf' },
+  { path: 'shelf', title: 'Shelf · Joined Hands', loadComponent: () => import('./shelf/shelf').then((m) => m.Shelf) },
+  { path: 'intake', title: 'New song · Joined Hands', loadComponent: () => import('./intake/intake').then((m) => m.Intake) },
+  { path: 'desk/:id', title: 'Desk · Joined Hands', loadComponent: () => import('./desk/desk').then((m) => m.Desk) },
+  { path: 'sheet/:id', title: 'Sheet · Joined Hands', loadComponent: () => import('./sheet/sheet').then((m) => m.Sheet) },
+  { path: '**', redirectTo: 'shelf' },
+];

@@ -1,0 +1,202 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, linkedSignal, signal, untracked, type OnDestroy } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { HAND_PROFILES, KEYBOARD_SIZES, midiOf, moveCut, nameOf, type Hands } from '@joined-hands/core';
+import { planSounds } from '../audio/plan';
+import { Player } from '../audio/player';
+import { DeskStore, type HandView } from '../state/desk.store';
+import { SettingsStore } from '../state/settings.store';
+import { JoinStrip } from '../widgets/join-strip/join-strip';
+import { Keyboard, type HandSpan, type PressedKey } from '../widgets/keyboard/keyboard';
+import { isTyping } from '../widgets/keys';
+import { Ladder } from './ladder';
+import { Reasons } from './reasons';
+import { Transport } from './transport';
+
+const VIEWS: readonly { readonly view: HandView; readonly text: string }[] = [
+  { view: 'right', text: 'Right hand' },
+  { view: 'left', text: 'Left hand' },
+  { view: 'joined', text: 'Joined' },
+  { view: 'fills', text: 'With fills' },
+];
+
+/** The Desk: one part at a time, with the ladder, the strip, the reasons and the keyboard. */
+@Component({
+  selector: 'jh-desk',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, JoinStrip, Keyboard, Ladder, Reasons, Transport],
+  templateUrl: './desk.html',
+  styleUrl: './desk.less',
+  host: { '(document:keydown)': 'onKey($event)' },
+})
+export class Desk implements OnDestroy {
+  readonly id = input.required<string>();
+  protected readonly desk = inject(DeskStore);
+  protected readonly player = inject(Player);
+  protected readonly settings = inject(SettingsStore);
+  protected readonly views = VIEWS;
+  protected readonly profiles = HAND_PROFILES;
+  protected readonly sizes = KEYBOARD_SIZES;
+  protected readonly part = this.desk.currentPart;
+  protected readonly hands = computed(() => this.desk.document()?.hands ?? { profile: 'medium' as const, keys: 88 as const });
+  protected readonly scope = signal<'part' | 'to-here'>('part');
+  /** Keys of an alternative that is tried by ear. */
+  protected readonly trial = linkedSignal<{ at: number | undefined; pitches: readonly string[] | null }>(() => ({
+    at: this.desk.selection()?.at,
+    pitches: null,
+  }));
+
+  protected readonly tempo = computed(() =>
+    Math.round(((this.desk.arrangement()?.song.tempo ?? 100) * this.settings.tempoPercent()) / 100),
+  );
+
+  /** The words of the part, or what it repeats: a line under its number. */
+  protected readonly subtitle = computed(() => {
+    const part = this.part();
+    if (!part) return '';
+    const words = part.melody
+      .map((n) => n.lyric)
+      .filter((l) => l !== null)
+      .map((l) => (l.joins ? l.text : `${l.text} `))
+      .join('')
+      .trim();
+    return part.name ?? words;
+  });
+
+  protected readonly pressed = computed((): PressedKey[] => {
+    const trial = this.trial().pitches;
+    const chord = this.desk.selectedChord();
+    const note = this.desk.selectedNote() ?? (chord ? this.part()?.melody.find((n) => n.at === chord.at) : null);
+    const keys: PressedKey[] = [];
+    if (this.desk.view() !== 'right') {
+      const pitches = trial ?? chord?.pitches ?? [];
+      pitches.forEach((p, i) =>
+        keys.push({ midi: midiOf(p), hand: 'left', text: trial ? nameOf(p)[0] : `${chord?.fingers[i] ?? ''}` }),
+      );
+    }
+    if (note && this.desk.view() !== 'left') keys.push({ midi: midiOf(note.pitch), hand: 'right', text: nameOf(note.pitch)[0] });
+    return keys;
+  });
+
+  protected readonly spans = computed((): HandSpan[] => {
+    const part = this.part();
+    if (!part) return [];
+    const spans: HandSpan[] = [];
+    const span = (hand: 'left' | 'right', pitches: readonly string[]) => {
+      if (pitches.length === 0) return;
+      const sorted = [...pitches].sort((a, b) => midiOf(a) - midiOf(b));
+      const [low, high] = [sorted[0], sorted[sorted.length - 1]];
+      const text = `${hand} hand, ${pretty(low)} to ${pretty(high)}`;
+      spans.push({ hand, from: midiOf(low), to: midiOf(high), text });
+    };
+    if (this.desk.view() !== 'right') span('left', part.chords.flatMap((c) => c.pitches));
+    if (this.desk.view() !== 'left') span('right', part.melody.map((n) => n.pitch));
+    return spans;
+  });
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      untracked(() => void this.desk.open(id));
+    });
+    // The part that sounds is the part that is shown.
+    effect(() => {
+      const at = this.player.position();
+      const parts = this.desk.arrangement()?.parts;
+      if (at === null || !parts || this.scope() === 'part') return;
+      const sounding = parts.find((p) => at >= p.start && at < p.end);
+      untracked(() => {
+        if (sounding && sounding.number !== this.desk.currentPart()?.number) this.desk.choosePart(sounding.number);
+      });
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.player.stop();
+  }
+
+  protected toggle(): void {
+    if (this.player.state() !== 'silent') return this.player.stop();
+    const arrangement = this.desk.arrangement();
+    const part = this.part();
+    if (!arrangement || !part) return;
+    const view = this.desk.view();
+    const plan = planSounds(arrangement, part, {
+      hands: view === 'right' || view === 'left' ? view : 'both',
+      scope: this.scope(),
+      tempo: this.tempo(),
+      countIn: this.settings.countIn(),
+      click: this.settings.click(),
+    });
+    void this.player.play(plan);
+  }
+
+  protected moveCut(move: { end: 'start' | 'end'; to: number }): void {
+    const part = this.part();
+    const parts = this.desk.arrangement()?.parts;
+    if (!part || !parts) return;
+    const index = move.end === 'start' ? part.number - 1 : part.number;
+    void this.desk.edit('move a cut', (d) => moveCut(d, parts, index, move.to));
+  }
+
+  protected setHands(change: Partial<Hands>): void {
+    void this.desk.edit('change the hands', (d) => ({ ...d, hands: { ...d.hands, ...change } }));
+  }
+
+  protected setProfile(value: string): void {
+    const profile = HAND_PROFILES.find((p) => p === value);
+    if (profile) this.setHands({ profile });
+  }
+
+  protected setKeys(value: string): void {
+    const keys = KEYBOARD_SIZES.find((k) => `${k}` === value);
+    if (keys) this.setHands({ keys });
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.target instanceof HTMLElement && event.target.closest('[role=slider], dialog, .ant-dropdown')) return;
+    const done = this.onPlainKey(event.key);
+    if (done) event.preventDefault();
+  }
+
+  private onPlainKey(key: string): boolean {
+    const number = this.part()?.number ?? 1;
+    switch (key) {
+      case ' ':
+        this.toggle();
+        return true;
+      case 'ArrowLeft':
+        return this.stepJoin(-1);
+      case 'ArrowRight':
+        return this.stepJoin(1);
+      case 'ArrowUp':
+        this.desk.choosePart(number - 1);
+        return true;
+      case 'ArrowDown':
+        this.desk.choosePart(number + 1);
+        return true;
+      case '1':
+      case '2':
+      case '3':
+      case '4':
+        this.desk.setView(VIEWS[Number(key) - 1].view);
+        return true;
+      default:
+        return false;
+    }
+  }
+
+  private stepJoin(by: 1 | -1): boolean {
+    const part = this.part();
+    if (!part || part.chords.length === 0) return false;
+    const at = this.desk.selection()?.at ?? part.start;
+    const next =
+      by > 0 ? part.chords.find((c) => c.at > at) : [...part.chords].reverse().find((c) => c.at < at);
+    if (next) this.desk.select({ kind: 'chord', at: next.at });
+    return true;
+  }
+}
+
+function pretty(pitch: string): string {
+  return nameOf(pitch).replace('b', '♭').replace('#', '♯');
+}

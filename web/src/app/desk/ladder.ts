@@ -1,0 +1,69 @@
+import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, signal, viewChild } from '@angular/core';
+import { clearParts, mergePart, moveCut, partTitle, renamePart, setPartSize, type Choices, type Part } from '@joined-hands/core';
+import { NzDropDownModule } from 'ng-zorro-antd/dropdown';
+import { NzMenuModule } from 'ng-zorro-antd/menu';
+import { DeskStore } from '../state/desk.store';
+
+/** The numbered parts of the song, with what can be done to each. */
+@Component({
+  selector: 'jh-ladder',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [NzDropDownModule, NzMenuModule],
+  templateUrl: './ladder.html',
+  styleUrl: './ladder.less',
+})
+export class Ladder {
+  protected readonly desk = inject(DeskStore);
+  protected readonly parts = computed(() => this.desk.arrangement()?.parts ?? []);
+  protected readonly renaming = signal<number | null>(null);
+  protected readonly sizes: readonly Choices['partSize'][] = ['smaller', 'usual', 'larger'];
+  protected readonly ownCuts = computed(() => (this.desk.document()?.choices.parts.length ?? 0) > 0);
+  private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('nameField');
+
+  protected title(part: Part): string {
+    return partTitle(part);
+  }
+
+  protected about(part: Part): string {
+    if (part.repeats) return `as part ${part.repeats.part}`;
+    const chords = new Set(part.chords.map((c) => c.symbol)).size;
+    const notes = part.melody.length;
+    return `${notes} ${notes === 1 ? 'note' : 'notes'}, ${chords} ${chords === 1 ? 'chord' : 'chords'}`;
+  }
+
+  protected startRename(part: Part): void {
+    this.desk.choosePart(part.number);
+    this.renaming.set(part.number);
+    setTimeout(() => this.nameField()?.nativeElement.select());
+  }
+
+  protected finishRename(part: Part, name: string): void {
+    if (this.renaming() !== part.number) return;
+    this.renaming.set(null);
+    void this.desk.edit(`name part ${part.number}`, (d) => renamePart(d, part.start, name));
+  }
+
+  protected joinToBefore(part: Part): void {
+    const parts = this.parts();
+    void this.desk.edit('join two parts', (d) => mergePart(d, parts, part.number - 1)).then(() => {
+      this.desk.choosePart(part.number - 1);
+    });
+  }
+
+  /** Moves the beginning of a part by one note: earlier takes one from the part before, later gives one to it. */
+  protected shiftStart(part: Part, by: 'earlier' | 'later'): void {
+    const parts = this.parts();
+    const before = parts[part.number - 2];
+    const to = by === 'earlier' ? before?.melody.at(-1)?.at : part.melody.find((n) => n.at > part.start)?.at;
+    if (to === undefined) return;
+    void this.desk.edit('move a cut', (d) => moveCut(d, parts, part.number - 1, to));
+  }
+
+  protected resize(size: Choices['partSize']): void {
+    void this.desk.edit(`${size} parts`, (d) => setPartSize(d, size));
+  }
+
+  protected recut(): void {
+    void this.desk.edit('cut by the music', clearParts);
+  }
+}

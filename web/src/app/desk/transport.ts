@@ -1,0 +1,68 @@
+import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { NzSliderModule } from 'ng-zorro-antd/slider';
+import { DeskStore } from '../state/desk.store';
+import { SettingsStore } from '../state/settings.store';
+
+/** Start and stop, tempo, what is heard, count-in and click; the way back at the right. */
+@Component({
+  selector: 'jh-transport',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [FormsModule, NzSliderModule],
+  template: `
+    <button
+      type="button"
+      class="go"
+      (click)="toggled.emit()"
+      [attr.aria-label]="playing() === 'silent' ? 'Start (space)' : 'Stop (space)'"
+      data-testid="play"
+    >
+      <svg width="18" height="18" viewBox="0 0 18 18" aria-hidden="true">
+        @if (playing() === 'silent') {
+          <path d="M5 2.8v12.4L15 9z" />
+        } @else {
+          <rect x="4" y="4" width="10" height="10" rx="1.5" />
+        }
+      </svg>
+    </button>
+    <div class="tempo">
+      <span data-testid="tempo"><span class="sign">♩</span> {{ tempo() }} of {{ songTempo() }}</span>
+      <nz-slider
+        [nzMin]="40"
+        [nzMax]="120"
+        [nzStep]="5"
+        nzTooltipVisible="never"
+        aria-label="Tempo in percent"
+        [ngModel]="settings.tempoPercent()"
+        (ngModelChange)="settings.set({ tempoPercent: $event })"
+      />
+    </div>
+    <div class="scope" role="group" aria-label="What is heard">
+      <button type="button" [class.on]="scope() === 'part'" [attr.aria-pressed]="scope() === 'part'" (click)="scopeChosen.emit('part')">This part</button>
+      <button type="button" [class.on]="scope() === 'to-here'" [attr.aria-pressed]="scope() === 'to-here'" (click)="scopeChosen.emit('to-here')">Up to here</button>
+    </div>
+    <button type="button" class="tick" [class.on]="settings.countIn()" [attr.aria-pressed]="settings.countIn()" (click)="settings.set({ countIn: !settings.countIn() })">Count in</button>
+    <button type="button" class="tick" [class.on]="settings.click()" [attr.aria-pressed]="settings.click()" (click)="settings.set({ click: !settings.click() })">Click</button>
+    <span class="say" aria-live="polite">{{ trouble() ?? (playing() === 'loading' ? 'Opening the piano …' : '') }}</span>
+    <span class="back">
+      <button type="button" class="icon" [disabled]="desk.undoLabel() === null" (click)="desk.undo()" [attr.aria-label]="'Undo' + (desk.undoLabel() ? ': ' + desk.undoLabel() : '')" [title]="desk.undoLabel() ? 'Undo: ' + desk.undoLabel() : 'Nothing to undo'">
+        <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true"><path d="M7 4 3 8l4 4M3.5 8h8a5 5 0 0 1 0 10H8" /></svg>
+      </button>
+      <button type="button" class="icon" [disabled]="desk.redoLabel() === null" (click)="desk.redo()" [attr.aria-label]="'Redo' + (desk.redoLabel() ? ': ' + desk.redoLabel() : '')" [title]="desk.redoLabel() ? 'Redo: ' + desk.redoLabel() : 'Nothing to redo'">
+        <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true"><path d="m13 4 4 4-4 4M16.5 8h-8a5 5 0 0 0 0 10H12" /></svg>
+      </button>
+    </span>
+  `,
+  styleUrl: './transport.less',
+})
+export class Transport {
+  readonly playing = input.required<'silent' | 'loading' | 'playing'>();
+  readonly tempo = input.required<number>();
+  readonly songTempo = input.required<number>();
+  readonly scope = input.required<'part' | 'to-here'>();
+  readonly trouble = input<string | null>(null);
+  readonly toggled = output();
+  readonly scopeChosen = output<'part' | 'to-here'>();
+  protected readonly settings = inject(SettingsStore);
+  protected readonly desk = inject(DeskStore);
+}

@@ -1,0 +1,176 @@
+import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, linkedSignal, signal, viewChild } from '@angular/core';
+import { Router } from '@angular/router';
+import { newDocument, type Arrangement, type Document } from '@joined-hands/core';
+import type { Reading, Refusal } from '@joined-hands/core/formats';
+import { ShelfStore } from '../state/shelf.store';
+import { Library } from '../storage/library';
+import { JoinStrip } from '../widgets/join-strip/join-strip';
+import { Workers } from '../workers/workers';
+
+type Way = 'letters' | 'abc' | 'file';
+
+const FIRST_LETTERS = `title: My song
+key: C major
+time: 4/4
+tempo: 88
+
+tune : E4   - G  - | A   - G    - | F   E  D   E  | C  - - - |
+chord: C    -  -  - | F   - C    - | G7  -  -   -  | C  - - - |
+words: Rope - in  - | fog - off  - | and a- way we | go - - - |
+`;
+
+const LARGEST_FILE = 30_000_000;
+const TYPING_PAUSE_MS = 180;
+
+/** Bringing a song in: a file, pasted ABC, or letter lines typed with a live strip under them. */
+@Component({
+  selector: 'jh-intake',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [JoinStrip],
+  templateUrl: './intake.html',
+  styleUrl: './intake.less',
+})
+export class Intake {
+  private readonly workers = inject(Workers);
+  private readonly shelf = inject(ShelfStore);
+  private readonly library = inject(Library);
+  private readonly router = inject(Router);
+  private readonly editor = viewChild<ElementRef<HTMLTextAreaElement>>('editor');
+
+  protected readonly way = signal<Way>('letters');
+  protected readonly letters = signal(FIRST_LETTERS);
+  protected readonly abc = signal('');
+  protected readonly text = computed(() => (this.way() === 'abc' ? this.abc() : this.letters()));
+  protected readonly refusal = signal<Refusal | null>(null);
+  protected readonly sentence = signal<string | null>(null);
+  protected readonly notices = signal<readonly string[]>([]);
+  protected readonly reading = signal(false);
+  protected readonly over = signal(false);
+  /** The last text that could be read, as a document with its arrangement. It stays while a slip is mended. */
+  protected readonly good = linkedSignal<{ way: Way; document: Document | null; arrangement: Arrangement | null }>(() => ({
+    way: this.way(),
+    document: null,
+    arrangement: null,
+  }));
+  private turn = 0;
+
+  /** The line with the trouble, cut where it begins and ends. */
+  protected readonly troubled = computed(() => {
+    const refusal = this.refusal();
+    if (!refusal?.line || !refusal.columns) return null;
+    const line = this.text().split('\n')[refusal.line - 1] ?? '';
+    const [from, to] = refusal.columns;
+    return { number: refusal.line, before: line.slice(0, from), at: line.slice(from, to), after: line.slice(to) };
+  });
+
+  constructor() {
+    void this.restore();
+    effect((onCleanup) => {
+      const text = this.text();
+      const way = this.way();
+      if (way === 'file') return;
+      const timer = setTimeout(() => void this.read(way, text), TYPING_PAUSE_MS);
+      onCleanup(() => clearTimeout(timer));
+    });
+  }
+
+  private async restore(): Promise<void> {
+    const draft = await this.library.setting<{ letters: string; abc: string }>('draft');
+    if (!draft) return;
+    this.letters.set(draft.letters);
+    this.abc.set(draft.abc);
+  }
+
+  protected type(text: string): void {
+    (this.way() === 'abc' ? this.abc : this.letters).set(text);
+    void this.library.keepSetting('draft', { letters: this.letters(), abc: this.abc() });
+  }
+
+  protected choose(way: Way): void {
+    this.way.set(way);
+    this.clear();
+  }
+
+  private clear(): void {
+    this.turn++;
+    this.refusal.set(null);
+    this.sentence.set(null);
+    this.notices.set([]);
+  }
+
+  private async read(way: 'letters' | 'abc', text: string): Promise<void> {
+    const turn = ++this.turn;
+    if (way === 'abc' && !text.trim()) return this.clear();
+    const read: Reading = await (way === 'abc' ? this.workers.arranger.readAbc(text) : this.workers.arranger.readLetters(text));
+    if (turn !== this.turn) return;
+    if (!read.ok) {
+      const { refusal } = read;
+      const place = refusal.place ? `${refusal.place[0].toUpperCase()}${refusal.place.slice(1)}: ` : '';
+      this.refusal.set(refusal);
+      this.sentence.set(`${place}${refusal.cause} ${refusal.wayOut}`);
+      return;
+    }
+    const document = newDocument(read.song);
+    const arrangement = await this.workers.arranger.arrange(document);
+    if (turn !== this.turn) return;
+    this.refusal.set(null);
+    this.sentence.set(null);
+    this.notices.set(read.notices);
+    this.good.set({ way, document, arrangement });
+  }
+
+  /** Puts the cursor on the trouble. */
+  protected showTrouble(): void {
+    const refusal = this.refusal();
+    const editor = this.editor()?.nativeElement;
+    if (!editor || !refusal?.line) return;
+    const start = this.text().split('\n').slice(0, refusal.line - 1).reduce((sum, l) => sum + l.length + 1, 0);
+    const [from, to] = refusal.columns ?? [0, 0];
+    editor.focus();
+    editor.setSelectionRange(start + from, start + to);
+  }
+
+  protected async takeFile(file: File | undefined | null): Promise<void> {
+    this.over.set(false);
+    if (!file) return;
+    this.choose('file');
+    if (file.size > LARGEST_FILE)
+      return this.sentence.set(`${file.name}: The file is larger than 30 MB. Choose a file with one song.`);
+    const turn = ++this.turn;
+    this.reading.set(true);
+    const opened = await this.workers.arranger.open(file.name, new Uint8Array(await file.arrayBuffer()));
+    this.reading.set(false);
+    if (turn !== this.turn) return;
+    if (!opened.ok) return this.sentence.set(opened.sentence);
+    const arrangement = await this.workers.arranger.arrange(opened.document);
+    if (turn !== this.turn) return;
+    this.notices.set(opened.notices);
+    this.good.set({ way: 'file', document: opened.document, arrangement });
+  }
+
+  protected cancel(): void {
+    this.turn++;
+    this.reading.set(false);
+  }
+
+  protected drop(event: DragEvent): void {
+    event.preventDefault();
+    void this.takeFile(event.dataTransfer?.files[0]);
+  }
+
+  protected dragOver(event: DragEvent): void {
+    event.preventDefault();
+    this.over.set(true);
+  }
+
+  protected async keep(): Promise<void> {
+    const { document } = this.good();
+    if (!document || this.sentence()) return;
+    const id = await this.shelf.add(document);
+    if (this.way() !== 'file') {
+      (this.way() === 'abc' ? this.abc : this.letters).set(this.way() === 'abc' ? '' : FIRST_LETTERS);
+      await this.library.keepSetting('draft', { letters: this.letters(), abc: this.abc() });
+    }
+    await this.router.navigate(['/desk', id]);
+  }
+}

@@ -1,0 +1,104 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { DomSanitizer, type SafeHtml } from '@angular/platform-browser';
+import { RouterLink } from '@angular/router';
+import { keyName, letterChart, meterName } from '@joined-hands/core';
+import { DeskStore } from '../state/desk.store';
+import { SettingsStore } from '../state/settings.store';
+import { download, fileName } from '../widgets/download';
+import { Signs } from '../widgets/signs';
+import type { ExportKind } from '../workers/arranger.worker';
+import { Workers } from '../workers/workers';
+
+/** Paper in tenths of a millimetre. */
+const PAPERS = { a4: { width: 2100, height: 2970 }, letter: { width: 2159, height: 2794 } } as const;
+
+interface ExportEntry {
+  readonly kind: ExportKind;
+  readonly text: string;
+  readonly ending: string;
+  readonly type: string;
+}
+
+const EXPORTS: readonly ExportEntry[] = [
+  { kind: 'musicxml', text: 'MusicXML', ending: 'musicxml', type: 'application/vnd.recordare.musicxml+xml' },
+  { kind: 'midi', text: 'MIDI', ending: 'mid', type: 'audio/midi' },
+  { kind: 'letters', text: 'Letter lines', ending: 'letters', type: 'text/plain' },
+  { kind: 'abc', text: 'ABC', ending: 'abc', type: 'text/vnd.abc' },
+  { kind: 'project', text: 'Project', ending: 'json', type: 'application/json' },
+];
+
+/** The sheet for the stand: an engraved grand staff, or the letter chart; to print and to export. */
+@Component({
+  selector: 'jh-sheet',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, Signs],
+  templateUrl: './sheet.html',
+  styleUrl: './sheet.less',
+})
+export class Sheet {
+  readonly id = input.required<string>();
+  protected readonly desk = inject(DeskStore);
+  protected readonly settings = inject(SettingsStore);
+  private readonly workers = inject(Workers);
+  private readonly sanitizer = inject(DomSanitizer);
+  protected readonly exports = EXPORTS;
+  protected readonly style = signal<'staff' | 'letters'>('staff');
+  protected readonly pages = signal<readonly SafeHtml[]>([]);
+  protected readonly trouble = signal<string | null>(null);
+  protected readonly chart = computed(() => {
+    const arrangement = this.desk.arrangement();
+    return arrangement ? letterChart(arrangement) : [];
+  });
+  protected readonly about = computed(() => {
+    const song = this.desk.arrangement()?.song;
+    return song ? `${keyName(song.key)} · ${meterName(song.meters[0])} · ♩ = ${song.tempo}` : '';
+  });
+  private turn = 0;
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      untracked(() => void this.desk.open(id));
+    });
+    effect(() => this.setPaperForPrint(this.settings.paper()));
+    effect(() => {
+      const document = this.desk.document();
+      const paper = PAPERS[this.settings.paper()];
+      if (document && this.style() === 'staff') untracked(() => void this.engrave(paper));
+    });
+  }
+
+  /** The page size cannot be chosen by a class, so it has a style of its own. */
+  private setPaperForPrint(paper: 'a4' | 'letter'): void {
+    const style = document.getElementById('paper') ?? document.head.appendChild(document.createElement('style'));
+    style.id = 'paper';
+    style.textContent = `@page { size: ${paper}; margin: ${this.style() === 'staff' ? 0 : '14mm'}; }`;
+  }
+
+  private async engrave(paper: (typeof PAPERS)['a4' | 'letter']): Promise<void> {
+    const document = this.desk.document();
+    if (!document) return;
+    const turn = ++this.turn;
+    try {
+      const xml = await this.workers.arranger.write('musicxml', document);
+      const pages = await this.workers.engraver.engrave(String(xml), paper);
+      if (turn !== this.turn) return;
+      // The engraver's SVG is made here from the song's own notes and escaped text.
+      this.pages.set(pages.map((svg) => this.sanitizer.bypassSecurityTrustHtml(svg)));
+      this.trouble.set(null);
+    } catch {
+      if (turn === this.turn) this.trouble.set('The staff could not be engraved. The letter chart and the exports still work.');
+    }
+  }
+
+  protected async export(entry: ExportEntry): Promise<void> {
+    const document = this.desk.document();
+    if (!document) return;
+    const content = await this.workers.arranger.write(entry.kind, document);
+    download(`${fileName(document.song.title)}.${entry.ending}`, content, entry.type);
+  }
+
+  protected print(): void {
+    window.print();
+  }
+}

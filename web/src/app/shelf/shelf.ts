@@ -1,0 +1,94 @@
+import { ChangeDetectionStrategy, Component, ElementRef, inject, signal, viewChild } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { Router, RouterLink } from '@angular/router';
+import { keyName, layBars, meterName, resolveChords, staffStep } from '@joined-hands/core';
+import { NzDropDownModule } from 'ng-zorro-antd/dropdown';
+import { NzMenuModule } from 'ng-zorro-antd/menu';
+import { DeskStore } from '../state/desk.store';
+import { ShelfStore } from '../state/shelf.store';
+import type { StoredSong } from '../storage/library';
+import { Signs } from '../widgets/signs';
+import { Toasts } from '../widgets/toasts';
+
+interface Card {
+  readonly song: StoredSong;
+  readonly title: string;
+  readonly key: string;
+  readonly facts: string;
+  /** The first bars of the tune as small stones, x and y from 0 to 1. */
+  readonly contour: readonly { readonly x: number; readonly y: number; readonly long: boolean }[];
+  readonly chords: string;
+}
+
+/** All songs, newest first. */
+@Component({
+  selector: 'jh-shelf',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [FormsModule, RouterLink, NzDropDownModule, NzMenuModule, Signs],
+  templateUrl: './shelf.html',
+  styleUrl: './shelf.less',
+})
+export class Shelf {
+  protected readonly shelf = inject(ShelfStore);
+  private readonly desk = inject(DeskStore);
+  private readonly toasts = inject(Toasts);
+  private readonly router = inject(Router);
+  protected readonly renaming = signal<string | null>(null);
+  private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('nameField');
+
+  constructor() {
+    void this.desk.saved().then(() => this.shelf.load());
+  }
+
+  protected cardOf(stored: StoredSong): Card {
+    const { song } = stored.document;
+    const bars = layBars(song).filter((b) => b.number > 0).length;
+    const names = new Set(resolveChords(stored.document).map((c) => c.symbol));
+    return {
+      song: stored,
+      title: song.title,
+      key: keyName(song.key),
+      facts: `${meterName(song.meters[0])} · ${bars} bars`,
+      contour: contourOf(stored),
+      chords: [...names].slice(0, 6).join('  '),
+    };
+  }
+
+  protected open(card: Card): void {
+    void this.router.navigate(['/desk', card.song.id]);
+  }
+
+  protected startRename(card: Card): void {
+    this.renaming.set(card.song.id);
+    setTimeout(() => this.nameField()?.nativeElement.select());
+  }
+
+  protected async finishRename(card: Card, title: string): Promise<void> {
+    if (this.renaming() !== card.song.id) return;
+    this.renaming.set(null);
+    if (this.desk.id() === card.song.id) this.desk.close();
+    await this.shelf.rename(card.song, title);
+  }
+
+  protected async duplicate(card: Card): Promise<void> {
+    await this.shelf.duplicate(card.song);
+    this.toasts.say(`A copy of “${card.title}” stands on the shelf.`);
+  }
+
+  protected async remove(card: Card): Promise<void> {
+    if (this.desk.id() === card.song.id) this.desk.close();
+    const putBack = await this.shelf.remove(card.song);
+    this.toasts.say(`“${card.title}” is off the shelf.`, { label: 'Put it back', run: () => void putBack() });
+  }
+}
+
+function contourOf(stored: StoredSong): Card['contour'] {
+  const notes = stored.document.song.melody.slice(0, 16);
+  if (notes.length === 0) return [];
+  const steps = notes.map((n) => staffStep(n.pitch));
+  const low = Math.min(...steps);
+  const range = Math.max(1, Math.max(...steps) - low);
+  const end = notes[notes.length - 1].at || 1;
+  const longest = Math.max(...notes.map((n) => n.length));
+  return notes.map((n, i) => ({ x: n.at / end, y: 1 - (steps[i] - low) / range, long: n.length > longest / 2 }));
+}

@@ -1,0 +1,153 @@
+import { computed, inject } from '@angular/core';
+import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
+import type { Arrangement, Document, Part } from '@joined-hands/core';
+import { Library } from '../storage/library';
+import { Workers } from '../workers/workers';
+
+/** The order of the work: right hand, left hand, joined, with fills. */
+export type HandView = 'right' | 'left' | 'joined' | 'fills';
+
+/** What is selected on the strip: a chord or a melody note, by its place in ticks. */
+export interface Selection {
+  readonly kind: 'chord' | 'note';
+  readonly at: number;
+}
+
+interface Step {
+  readonly document: Document;
+  readonly label: string;
+}
+
+interface DeskState {
+  readonly id: string | null;
+  readonly document: Document | null;
+  readonly arrangement: Arrangement | null;
+  readonly past: readonly Step[];
+  readonly future: readonly Step[];
+  readonly part: number;
+  readonly selection: Selection | null;
+  readonly view: HandView;
+  readonly missing: boolean;
+}
+
+const EMPTY: DeskState = {
+  id: null,
+  document: null,
+  arrangement: null,
+  past: [],
+  future: [],
+  part: 1,
+  selection: null,
+  view: 'joined',
+  missing: false,
+};
+
+const MOST_STEPS = 200;
+
+/** The open document: its arrangement, what is selected, and the way back. Every change is saved as it is made. */
+export const DeskStore = signalStore(
+  { providedIn: 'root' },
+  withState<DeskState>(EMPTY),
+  withComputed(({ arrangement, part, selection, past, future }) => {
+    const currentPart = computed((): Part | null => {
+      const parts = arrangement()?.parts ?? [];
+      return parts[Math.min(part(), parts.length) - 1] ?? null;
+    });
+    return {
+      currentPart,
+      selectedChord: computed(() => {
+        const chosen = selection();
+        return chosen?.kind === 'chord' ? (currentPart()?.chords.find((c) => c.at === chosen.at) ?? null) : null;
+      }),
+      selectedNote: computed(() => {
+        const chosen = selection();
+        return chosen?.kind === 'note' ? (currentPart()?.melody.find((n) => n.at === chosen.at) ?? null) : null;
+      }),
+      undoLabel: computed(() => past().at(-1)?.label ?? null),
+      redoLabel: computed(() => future().at(-1)?.label ?? null),
+    };
+  }),
+  withMethods((store, library = inject(Library), workers = inject(Workers)) => {
+    /** Counts what is shown; what finishes out of turn is dropped. */
+    let latest = 0;
+    let saving: Promise<void> = Promise.resolve();
+
+    /** Shows a document: arranged off the main thread; an answer that was overtaken is dropped. */
+    const show = async (document: Document): Promise<void> => {
+      const turn = ++latest;
+      const arrangement = await workers.arranger.arrange(document);
+      if (turn !== latest) return;
+      const part = Math.min(store.part(), arrangement.parts.length);
+      patchState(store, { document, arrangement, part });
+    };
+
+    const keep = (document: Document): void => {
+      const id = store.id();
+      if (id) saving = saving.then(() => library.save(id, document));
+    };
+
+    /** The document as the next edit finds it, which may be ahead of the one on screen. */
+    let newest: Document | null = null;
+    const change = async (document: Document, past: readonly Step[], future: readonly Step[]): Promise<void> => {
+      newest = document;
+      patchState(store, { past: past.slice(-MOST_STEPS), future });
+      keep(document);
+      await show(document);
+    };
+
+    return {
+      async open(id: string): Promise<void> {
+        if (store.id() === id && store.document()) return;
+        patchState(store, { ...EMPTY, view: store.view() });
+        const turn = ++latest;
+        await saving;
+        const song = await library.get(id);
+        if (turn !== latest) return;
+        if (!song) return patchState(store, { missing: true });
+        patchState(store, { id });
+        newest = song.document;
+        await show(song.document);
+        const first = store.currentPart()?.chords[0];
+        if (first) patchState(store, { selection: { kind: 'chord', at: first.at } });
+      },
+      /** Makes a change that can be undone. An edit that answers null or the same document changes nothing. */
+      async edit(label: string, make: (document: Document) => Document | null): Promise<void> {
+        const before = newest;
+        if (!before) return;
+        const after = make(before);
+        if (after === null || after === before) return;
+        await change(after, [...store.past(), { document: before, label }], []);
+      },
+      async undo(): Promise<void> {
+        const step = store.past().at(-1);
+        if (!step || !newest) return;
+        await change(step.document, store.past().slice(0, -1), [...store.future(), { document: newest, label: step.label }]);
+      },
+      async redo(): Promise<void> {
+        const step = store.future().at(-1);
+        if (!step || !newest) return;
+        await change(step.document, [...store.past(), { document: newest, label: step.label }], store.future().slice(0, -1));
+      },
+      choosePart(number: number): void {
+        const part = store.arrangement()?.parts[number - 1];
+        if (!part) return;
+        const chord = part.chords[0];
+        patchState(store, { part: number, selection: chord ? { kind: 'chord', at: chord.at } : null });
+      },
+      select(selection: Selection | null): void {
+        patchState(store, { selection });
+      },
+      setView(view: HandView): void {
+        patchState(store, { view });
+      },
+      /** Forgets the open song, for one that was taken off the shelf or renamed there. */
+      close(): void {
+        newest = null;
+        latest++;
+        patchState(store, EMPTY);
+      },
+      /** Resolves when everything so far is saved. */
+      saved: (): Promise<void> => saving,
+    };
+  }),
+);

@@ -1,0 +1,69 @@
+import { inject } from '@angular/core';
+import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
+import type { Document } from '@joined-hands/core';
+import { Library, type StoredSong } from '../storage/library';
+import { Workers } from '../workers/workers';
+
+interface ShelfState {
+  readonly songs: readonly StoredSong[];
+  readonly loaded: boolean;
+}
+
+const DEMOS = ['all-aboard-for-nettle-point.musicxml', 'harbour-glass.abc', 'lamps-across-the-sound.letters'];
+
+/** The songs on the shelf, newest first; the three demo songs are put there on the first visit. */
+export const ShelfStore = signalStore(
+  { providedIn: 'root' },
+  withState<ShelfState>({ songs: [], loaded: false }),
+  withMethods((store, library = inject(Library), workers = inject(Workers)) => {
+    const refresh = async (): Promise<void> => patchState(store, { songs: await library.all(), loaded: true });
+
+    const putDemos = async (): Promise<void> => {
+      const start = Date.now() - DEMOS.length;
+      for (const [i, name] of DEMOS.entries()) {
+        const answer = await fetch(`demo/${name}`);
+        if (!answer.ok) continue;
+        const opened = await workers.arranger.open(name, new Uint8Array(await answer.arrayBuffer()));
+        if (opened.ok) await library.add(opened.document, { demo: true, createdAt: start + i });
+      }
+      await library.keepSetting('demos', true);
+    };
+
+    let ready: Promise<void> | null = null;
+    return {
+      /** Loads the shelf; safe to call from every screen. */
+      load(): Promise<void> {
+        ready ??= (async () => {
+          if (!(await library.setting<boolean>('demos'))) await putDemos();
+          await refresh();
+        })();
+        return ready.then(refresh);
+      },
+      async add(document: Document): Promise<string> {
+        const id = await library.add(document);
+        await refresh();
+        return id;
+      },
+      async duplicate(song: StoredSong): Promise<void> {
+        const title = `${song.document.song.title} (copy)`.slice(0, 200);
+        await library.add({ ...song.document, song: { ...song.document.song, title } });
+        await refresh();
+      },
+      async rename(song: StoredSong, title: string): Promise<void> {
+        const trimmed = title.trim().slice(0, 200);
+        if (!trimmed || trimmed === song.document.song.title) return;
+        await library.save(song.id, { ...song.document, song: { ...song.document.song, title: trimmed } });
+        await refresh();
+      },
+      /** Takes a song off the shelf; the answer puts it back. */
+      async remove(song: StoredSong): Promise<() => Promise<void>> {
+        const removed = await library.remove(song.id);
+        await refresh();
+        return async () => {
+          if (removed) await library.putBack(removed);
+          await refresh();
+        };
+      },
+    };
+  }),
+);

@@ -1,0 +1,124 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  afterNextRender,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+  type OnDestroy,
+} from '@angular/core';
+import type { Bar, Part } from '@joined-hands/core';
+import type { HandView, Selection } from '../../state/desk.store';
+import { SvgSigns } from '../signs';
+import { layoutStrip, type Stack, type StripLine } from './layout';
+
+/**
+ * The join strip: a ruler of counts, the right hand as round stones above it, the left hand as stacked square blocks
+ * below, and a clasp wherever both strike together.
+ */
+@Component({
+  selector: 'jh-join-strip',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [SvgSigns],
+  templateUrl: './join-strip.html',
+  styleUrl: './join-strip.less',
+  host: { '[attr.data-view]': 'view()' },
+})
+export class JoinStrip implements OnDestroy {
+  readonly part = input.required<Part>();
+  readonly bars = input.required<readonly Bar[]>();
+  readonly view = input<HandView>('joined');
+  readonly selection = input<Selection | null>(null);
+  /** Position that sounds now, in ticks, or null. */
+  readonly playhead = input<number | null>(null);
+  readonly canCutStart = input(false);
+  readonly canCutEnd = input(false);
+  readonly selected = output<Selection>();
+  /** A boundary was dragged: which end of the part, and the place in ticks. */
+  readonly cutMoved = output<{ end: 'start' | 'end'; to: number }>();
+
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly width = signal(740);
+  private observer: ResizeObserver | null = null;
+  protected readonly drag = signal<{ end: 'start' | 'end'; to: number } | null>(null);
+
+  protected readonly lines = computed(() => layoutStrip(this.part(), this.bars(), this.width()));
+  protected readonly lastLine = computed(() => this.lines().length - 1);
+
+  constructor() {
+    afterNextRender(() => {
+      this.observer = new ResizeObserver(([entry]) => this.width.set(Math.max(320, entry.contentRect.width)));
+      this.observer.observe(this.host.nativeElement);
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.observer?.disconnect();
+  }
+
+  protected isChord(at: number): boolean {
+    const s = this.selection();
+    return s?.kind === 'chord' && s.at === at;
+  }
+
+  protected isNote(at: number): boolean {
+    const s = this.selection();
+    return s?.kind === 'note' && s.at === at;
+  }
+
+  protected headX(line: StripLine): number | null {
+    const at = this.playhead();
+    return at === null || at < line.start || at >= line.end ? null : line.left + (at - line.start) * line.scale;
+  }
+
+  protected stackLabel(stack: Stack): string {
+    const { chord } = stack;
+    const keys = [...chord.pitches].join(', ');
+    return `${chord.name}, ${chord.position}, ${keys}${chord.pinned ? ', kept by you' : ''}`;
+  }
+
+  protected press(event: KeyboardEvent, selection: Selection): void {
+    if (event.key !== 'Enter') return;
+    event.preventDefault();
+    this.selected.emit(selection);
+  }
+
+  /** The x of the handle at an end of a line, following the pointer while it is dragged. */
+  protected handleX(line: StripLine, end: 'start' | 'end'): number {
+    const drag = this.drag();
+    if (drag?.end === end) return line.left + (drag.to - line.start) * line.scale - 20;
+    return end === 'start' ? 8 : line.width - 6;
+  }
+
+  protected startDrag(event: PointerEvent, line: StripLine, end: 'start' | 'end'): void {
+    const handle = event.currentTarget as SVGGraphicsElement;
+    const svg = handle.ownerSVGElement as SVGSVGElement;
+    handle.setPointerCapture(event.pointerId);
+    event.preventDefault();
+    const move = (e: PointerEvent) => {
+      const x = e.clientX - svg.getBoundingClientRect().left;
+      const at = line.start + (x - line.left) / line.scale;
+      this.drag.set({ end, to: this.nearestCut(line, at) });
+    };
+    const stop = () => {
+      handle.removeEventListener('pointermove', move);
+      const drag = this.drag();
+      this.drag.set(null);
+      const edge = end === 'start' ? this.part().start : this.part().end;
+      if (drag && drag.to !== edge) this.cutMoved.emit(drag);
+    };
+    handle.addEventListener('pointermove', move);
+    handle.addEventListener('pointerup', stop, { once: true });
+    handle.addEventListener('pointercancel', stop, { once: true });
+  }
+
+  /** Parts begin where a note begins, or at their present edges. */
+  private nearestCut(line: StripLine, at: number): number {
+    const { start, end, melody } = this.part();
+    const places = [start, ...melody.map((n) => n.at), end].filter((p) => p >= line.start && p <= line.end);
+    return places.reduce((best, p) => (Math.abs(p - at) < Math.abs(best - at) ? p : best), places[0]);
+  }
+}

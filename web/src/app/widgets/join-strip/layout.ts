@@ -1,0 +1,234 @@
+import {
+  TICKS_PER_QUARTER,
+  beatTicks,
+  countAt,
+  countTicks,
+  fillPlaces,
+  nameOf,
+  offsetInBar,
+  staffStep,
+  type Bar,
+  type MelodyNote,
+  type Part,
+  type PartChord,
+} from '@joined-hands/core';
+
+/** A melody note on the strip. Coordinates are pixels inside its line. */
+export interface Stone {
+  readonly note: MelodyNote;
+  readonly letter: string;
+  readonly x: number;
+  readonly y: number;
+  readonly r: number;
+  /** Where the tail of a held note ends, or null for one that is not held. */
+  readonly tail: number | null;
+  readonly word: string | null;
+}
+
+/** One key of a chord on the strip, from the top down. */
+export interface Block {
+  readonly letter: string;
+  readonly finger: number | null;
+  readonly y: number;
+}
+
+/** A left-hand chord on the strip. */
+export interface Stack {
+  readonly chord: PartChord;
+  readonly x: number;
+  /** Room to the right for the chord's name. */
+  readonly room: number;
+  readonly blocks: readonly Block[];
+  readonly bottom: number;
+  /** Chord name and position on two lines beside the stack, or below it where there is little room. */
+  readonly beside: boolean;
+}
+
+/** Where both hands strike together; `top` is null where the left hand strikes alone. */
+export interface Clasp {
+  readonly at: number;
+  readonly x: number;
+  readonly top: number | null;
+  readonly count: string;
+}
+
+export interface CountMark {
+  readonly x: number;
+  readonly text: string;
+  readonly kind: 'beat' | 'count' | 'between';
+}
+
+/** Free room for a fill. */
+export interface Room {
+  readonly x: number;
+  readonly width: number;
+  readonly y: number;
+  readonly counts: number;
+}
+
+/** One line of the strip. */
+export interface StripLine {
+  readonly start: number;
+  readonly end: number;
+  readonly width: number;
+  readonly height: number;
+  /** Pixels to a tick, for the playhead and for dragging. */
+  readonly scale: number;
+  readonly left: number;
+  readonly wordsY: number;
+  readonly rulerY: number;
+  readonly blocksY: number;
+  readonly bars: readonly { readonly number: number; readonly x: number; readonly first: boolean }[];
+  readonly counts: readonly CountMark[];
+  readonly stones: readonly Stone[];
+  readonly stacks: readonly Stack[];
+  readonly clasps: readonly Clasp[];
+  readonly rooms: readonly Room[];
+}
+
+/** Sizes of the strip in pixels. */
+const SIZE = {
+  left: 34,
+  right: 14,
+  top: 44,
+  stone: 20,
+  smallStone: 16,
+  /** Least distance of two stones. */
+  gap: 31,
+  /** Widest a quarter note is drawn. */
+  widestQuarter: 118,
+  step: 11,
+  tallest: 150,
+  shortest: 66,
+  words: 30,
+  ruler: 34,
+  block: 31,
+  nameBeside: 92,
+} as const;
+
+/** Lays a part out as lines of strip that fit a width in pixels. Lines break at bar lines only. */
+export function layoutStrip(part: Part, bars: readonly Bar[], width: number): StripLine[] {
+  const segments = bars
+    .filter((b) => b.end > part.start && b.start < part.end)
+    .map((bar) => ({ bar, start: Math.max(bar.start, part.start), end: Math.min(bar.end, part.end) }));
+  const room = width - SIZE.left - SIZE.right;
+  const least = leastScale(part);
+  const lines: (typeof segments)[] = [];
+  for (const segment of segments) {
+    const line = lines.at(-1);
+    const fits = line && (segment.end - line[0].start) * least <= room;
+    if (line && fits) line.push(segment);
+    else lines.push([segment]);
+  }
+  const longest = Math.max(...lines.map((l) => l[l.length - 1].end - l[0].start));
+  const scale = Math.min(room / longest, SIZE.widestQuarter / TICKS_PER_QUARTER);
+  return lines.map((line) => layoutLine(part, line, Math.max(scale, 1e-6)));
+}
+
+/** Pixels to a tick below which stones would cover each other. */
+function leastScale(part: Part): number {
+  let shortest = Infinity;
+  for (let i = 1; i < part.melody.length; i++) shortest = Math.min(shortest, part.melody[i].at - part.melody[i - 1].at);
+  for (let i = 1; i < part.chords.length; i++)
+    shortest = Math.min(shortest, (part.chords[i].at - part.chords[i - 1].at) / 2);
+  return SIZE.gap / Math.min(shortest, TICKS_PER_QUARTER);
+}
+
+interface Segment {
+  readonly bar: Bar;
+  readonly start: number;
+  readonly end: number;
+}
+
+function layoutLine(part: Part, line: readonly Segment[], scale: number): StripLine {
+  const start = line[0].start;
+  const end = line[line.length - 1].end;
+  const x = (at: number) => SIZE.left + (at - start) * scale;
+  const inside = (at: number) => at >= start && at < end;
+  const notes = part.melody.filter((n) => inside(n.at));
+  const chords = part.chords.filter((c) => inside(c.at));
+  const steps = part.melody.map((n) => staffStep(n.pitch));
+  const high = Math.max(...steps, 0);
+  const range = steps.length > 0 ? high - Math.min(...steps) : 0;
+  const step = range > 0 ? Math.min(SIZE.step, SIZE.tallest / range) : SIZE.step;
+  const field = Math.max(SIZE.shortest, range * step);
+  const lowest = SIZE.top + SIZE.stone + field;
+  const wordsY = lowest + SIZE.stone + 20;
+  const rulerY = wordsY + SIZE.words;
+  const blocksY = rulerY + SIZE.ruler / 2 + 25;
+  const tallest = Math.max(3, ...part.chords.map((c) => c.pitches.length));
+  const stones = notes.map((note): Stone => {
+    const r = note.length >= TICKS_PER_QUARTER ? SIZE.stone : SIZE.smallStone;
+    const tail = x(Math.min(note.at + note.length, end)) - SIZE.stone - 4;
+    const free = field - range * step;
+    return {
+      note,
+      letter: nameOf(note.pitch),
+      x: x(note.at),
+      y: SIZE.top + SIZE.stone + (high - staffStep(note.pitch)) * step + free / 2,
+      r,
+      tail: tail > x(note.at) + r + 4 ? tail : null,
+      word: note.lyric ? note.lyric.text + (note.lyric.joins ? '-' : '') : null,
+    };
+  });
+  const stoneAt = new Map(stones.map((s) => [s.note.at, s]));
+  const attacks = [...notes.map((n) => n.at), ...chords.map((c) => c.at)];
+  const besides = chords.map((c, i) => (x(Math.min(chords[i + 1]?.at ?? end, end)) - x(c.at) - 24));
+  return {
+    start,
+    end,
+    width: x(end) + SIZE.right,
+    height: blocksY + tallest * SIZE.block + (besides.some((b) => b < SIZE.nameBeside) ? 46 : 16),
+    scale,
+    left: SIZE.left,
+    wordsY,
+    rulerY,
+    blocksY,
+    bars: line.map((s, i) => ({ number: s.bar.number, x: x(s.start), first: i === 0 })),
+    counts: line.flatMap((s) => countMarks(s, attacks, x)),
+    stones,
+    stacks: chords.map((chord, i): Stack => {
+      const blocks = [...chord.pitches]
+        .map((pitch, k) => ({ letter: nameOf(pitch), finger: chord.fingers[k] ?? null }))
+        .reverse()
+        .map((b, k) => ({ ...b, y: blocksY + k * SIZE.block }));
+      return {
+        chord,
+        x: x(chord.at),
+        room: besides[i],
+        blocks,
+        bottom: blocksY + blocks.length * SIZE.block,
+        beside: besides[i] >= SIZE.nameBeside,
+      };
+    }),
+    clasps: chords.map((chord): Clasp => {
+      const stone = stoneAt.get(chord.at);
+      const segment = line.find((s) => chord.at < s.end) ?? line[line.length - 1];
+      const count = countAt(offsetInBar(segment.bar, chord.at), segment.bar.meter);
+      return { at: chord.at, x: x(chord.at), top: stone ? stone.y + stone.r : null, count: count.between || `${count.beat}` };
+    }),
+    rooms: fillPlaces(part.melody, part.end, line.map((s) => s.bar))
+      .filter((p) => inside(p.at))
+      .map((p) => {
+        const stone = stones.findLast((s) => s.note.at < p.at);
+        const from = x(p.at) - SIZE.gap / 2;
+        return { x: from, width: x(Math.min(p.at + p.length, end)) - 20 - from, y: stone?.y ?? SIZE.top, counts: p.counts };
+      }),
+  };
+}
+
+/** The counts of one bar: every count, and what is said between where something is struck. */
+function countMarks(segment: Segment, attacks: readonly number[], x: (at: number) => number): CountMark[] {
+  const { bar, start, end } = segment;
+  const unit = countTicks(bar.meter);
+  const marks = new Map<number, CountMark>();
+  const mark = (at: number) => {
+    const offset = offsetInBar(bar, at);
+    const count = countAt(offset, bar.meter);
+    const kind = count.between ? 'between' : offset % beatTicks(bar.meter) === 0 ? 'beat' : 'count';
+    marks.set(at, { x: x(at), text: count.between || `${count.beat}`, kind });
+  };
+  for (let at = bar.start - (bar.lead % unit); at < end; at += unit) if (at >= start) mark(at);
+  for (const at of attacks) if (at >= start && at < end && !marks.has(at)) mark(at);
+  return [...marks.values()];
+}

@@ -1,0 +1,72 @@
+import { ChangeDetectionStrategy, Component, Injectable, inject, signal } from '@angular/core';
+
+export interface Toast {
+  readonly text: string;
+  readonly action: { readonly label: string; readonly run: () => void } | null;
+}
+
+const SHOWN_MS = 9000;
+
+/** Short messages at the foot of the screen, with a way back where there is one. */
+@Injectable({ providedIn: 'root' })
+export class Toasts {
+  readonly current = signal<Toast | null>(null);
+  private timer = 0;
+
+  say(text: string, action: Toast['action'] = null): void {
+    clearTimeout(this.timer);
+    this.current.set({ text, action });
+    this.timer = window.setTimeout(() => this.current.set(null), SHOWN_MS);
+  }
+
+  dismiss(): void {
+    this.current.set(null);
+  }
+}
+
+@Component({
+  selector: 'jh-toast',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div aria-live="polite">
+      @if (toasts.current(); as toast) {
+        <p class="toast">
+          <span>{{ toast.text }}</span>
+          @if (toast.action; as action) {
+            <button type="button" (click)="action.run(); toasts.dismiss()">{{ action.label }}</button>
+          }
+        </p>
+      }
+    </div>
+  `,
+  styles: `
+    .toast {
+      position: fixed;
+      left: 50%;
+      bottom: 22px;
+      transform: translateX(-50%);
+      z-index: 900;
+      margin: 0;
+      padding: 10px 12px 10px 18px;
+      display: flex;
+      gap: 18px;
+      align-items: center;
+      border-radius: 10px;
+      background: var(--ink);
+      color: var(--paper);
+      box-shadow: 0 8px 28px rgba(0, 0, 0, 0.25);
+    }
+    button {
+      border: 1px solid currentColor;
+      border-radius: 7px;
+      background: none;
+      color: inherit;
+      padding: 4px 12px;
+      cursor: pointer;
+      font-weight: 600;
+    }
+  `,
+})
+export class ToastOutlet {
+  protected readonly toasts = inject(Toasts);
+}

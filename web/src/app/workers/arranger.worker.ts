@@ -1,0 +1,50 @@
+import { expose } from 'comlink';
+import { arrange, chartText, writtenScore, type Arrangement, type Document } from '@joined-hands/core';
+import type { Format, Opened, Reading } from '@joined-hands/core/formats';
+
+/** Files a document can be written as. */
+export type ExportKind = 'musicxml' | 'midi' | 'letters' | 'abc' | 'chart' | 'project';
+
+/** The readers and writers are large and rarely needed: they load with the first file. */
+const formats = () => import('@joined-hands/core/formats');
+
+const arranger = {
+  arrange(document: Document): Arrangement {
+    return arrange(document);
+  },
+
+  async open(name: string, data: Uint8Array, format?: Format): Promise<Opened> {
+    return (await formats()).openFile(name, data, format);
+  },
+
+  async readLetters(text: string): Promise<Reading> {
+    return (await formats()).readLetters(text);
+  },
+
+  async readAbc(text: string): Promise<Reading> {
+    return (await formats()).readAbc(text);
+  },
+
+  async write(kind: ExportKind, document: Document): Promise<string | Uint8Array> {
+    const f = await formats();
+    const arrangement = arrange(document);
+    switch (kind) {
+      case 'musicxml':
+        return f.writeMusicXml(writtenScore(arrangement));
+      case 'midi':
+        return f.writeMidi(arrangement.song, arrangement.score);
+      case 'letters':
+        return f.writeLetters(arrangement.song);
+      case 'abc':
+        return f.writeAbc(arrangement.song);
+      case 'chart':
+        return chartText(arrangement);
+      case 'project':
+        return f.writeProject(document);
+    }
+  },
+};
+
+export type ArrangerApi = typeof arranger;
+
+expose(arranger);
