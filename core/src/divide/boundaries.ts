@@ -46,8 +46,7 @@ const RETURN_WINDOW = 5;
 /** All places where a part may begin, in order, the start and the end of the song left out. */
 export function findBoundaries(song: Song, bars: readonly Bar[]): Boundary[] {
   const returns = findReturns(song);
-  const marksAt = new Map<Ticks, Set<string>>();
-  for (const mark of song.marks) marksAt.set(mark.at, (marksAt.get(mark.at) ?? new Set()).add(mark.kind));
+  const marksAt = placeMarks(song, bars);
   const found: Boundary[] = [];
   const notes = song.melody;
   const usual = usualLength(song);
@@ -76,6 +75,22 @@ export function findBoundaries(song: Song, bars: readonly Bar[]): Boundary[] {
     add(start, i, terms);
   }
   return found;
+}
+
+/**
+ * Marks by their place. Lines of writing and sections end at bar lines even where the next phrase has a pick-up
+ * before it: such a mark speaks for the place where the pick-up begins, when a note begins there.
+ */
+function placeMarks(song: Song, bars: readonly Bar[]): Map<Ticks, Set<string>> {
+  const onsets = new Set(song.melody.map((n) => n.at));
+  const placed = new Map<Ticks, Set<string>>();
+  for (const { at, kind } of song.marks) {
+    const early = at - song.pickup;
+    const onBarLine = offsetInBar(barAt(bars, at), at) === 0;
+    const place = song.pickup > 0 && onBarLine && onsets.has(early) ? early : at;
+    placed.set(place, (placed.get(place) ?? new Set()).add(kind));
+  }
+  return placed;
 }
 
 type Term = [keyof typeof BOUNDARY_TERMS, number, string];

@@ -191,7 +191,7 @@ function checkBars(measures: readonly RawMeasure[]): { pickup: Ticks; meters: So
       refuse(`measure ${m.name}`, `the bar has ${has} where ${expected} are expected.`, 'Shorten a note or add a bar line.');
     const short = m.length < full;
     if (!short) push(at, m.meter);
-    else if (i === 0) pickup = m.length;
+    else if (i === 0 && measures.length > 1) pickup = m.length;
     else if (i < measures.length - 1) {
       const next = measures[i + 1];
       const completes = m.length + next.length === full && next.meter.beats === m.meter.beats;

@@ -16,6 +16,8 @@ export interface Piece {
   /** The chord symbol that begins here. */
   readonly chord: string | null;
   readonly lyric: Lyric | null;
+  /** The syllable goes on with the word of the one before. */
+  readonly insideWord: boolean;
 }
 
 /** A run of pieces under one tuplet bracket: `actual` notes in the time of `normal`; null for plain notes. */
@@ -30,6 +32,7 @@ export function barEvents(song: Song, bars: readonly Bar[]): Piece[][] {
   const chordPlaces = song.chords.map((c) => c.at);
   let note = 0;
   let chord = 0;
+  let joined = false;
   return bars.map((bar) => {
     const pieces: Piece[] = [];
     while (chord < chordPlaces.length && chordPlaces[chord] < bar.start) chord++;
@@ -51,7 +54,9 @@ export function barEvents(song: Song, bars: readonly Bar[]): Piece[][] {
         continues: sounding && n.at < at,
         chord: chordAt.get(at) ?? null,
         lyric: sounding && n.at === at ? n.lyric : null,
+        insideWord: joined,
       });
+      if (sounding && n.at === at && n.lyric) joined = n.lyric.joins;
       at = end;
     }
     return pieces;

@@ -90,8 +90,7 @@ export function voiceLeftHand(
   hands: Hands,
   pins: ReadonlyMap<Ticks, readonly Pitch[]>,
 ): LeftHand {
-  const layers = buildLayers(strikes, melody, hands, pins);
-  const step = stepCosts(layers);
+  const { layers, step } = voicingProblem(strikes, melody, hands, pins);
   const { choices, cost } = solve(layers, step);
   const chords = layers.map((layer, i) => describe(layers, choices, step, i, layer));
   return {
@@ -100,6 +99,17 @@ export function voiceLeftHand(
     travel: chords.reduce((sum, c) => sum + c.motion, 0),
     travelRoot: rootTravel(layers),
   };
+}
+
+/** The search as it is posed: the candidates of every strike with what each costs, and the cost of every step. */
+export function voicingProblem(
+  strikes: readonly Strike[],
+  melody: readonly MelodyNote[],
+  hands: Hands,
+  pins: ReadonlyMap<Ticks, readonly Pitch[]>,
+): { readonly layers: readonly Layered[]; readonly step: Step } {
+  const layers = buildLayers(strikes, melody, hands, pins);
+  return { layers, step: stepCosts(layers) };
 }
 
 function buildLayers(
@@ -126,7 +136,7 @@ function buildLayers(
       costs: Float64Array.from(all, (v) => ownCost(v, lowest, hands)),
     });
     const free = costed(voicings);
-    layers.push({ strike, chord, ...(pin ? costed([pinnedVoicing(chord, pin)]) : free), pinned: pin !== undefined, free });
+    layers.push({ strike, chord, ...(pin ? costed([pinned(chord, pin, voicings)]) : free), pinned: pin !== undefined, free });
   }
   const charge = (layer: Layered | undefined, cost: number) =>
     layer?.voicings.forEach((v, i) => {
@@ -135,6 +145,12 @@ function buildLayers(
   charge(layers[0], VOICING_COSTS.startInverted);
   if (layers.length > 1) charge(layers.at(-1), VOICING_COSTS.endInverted);
   return layers;
+}
+
+/** A pinned chord is the candidate with its keys where there is one, and otherwise what its keys make of it. */
+function pinned(chord: Chord, keys: readonly Pitch[], voicings: readonly Voicing[]): Voicing {
+  const pin = pinnedVoicing(chord, keys);
+  return voicings.find((v) => v.midis.join() === pin.midis.join()) ?? pin;
 }
 
 /** What a voicing costs by itself, `lowest` being the lowest melody key that sounds with it. */
@@ -251,23 +267,35 @@ function reason(
 ): string {
   const { voicings, pinned, strike } = layers[i];
   const voicing = voicings[choices[i]];
+  const before = i > 0 ? layers[i - 1].voicings[choices[i - 1]] : null;
   const said: string[] = [];
   if (pinned) said.push('You chose this place.');
   if (i === 0) said.push(`The hand starts here, in ${position}.`);
   else if (strike.again && layers[i - 1].strike.symbol === strike.symbol && moves.every((m) => m.semitones === 0))
     said.push('The same chord again: every key stays.');
   else said.push(changeSentence(moves));
-  const before = i > 0 ? layers[i - 1].voicings[choices[i - 1]] : null;
-  if (before && voicing.inversion !== 0 && !pinned) {
-    const root = voicings.filter((v) => v.inversion === 0 && v.form === voicing.form);
-    const least = Math.min(...root.map((v) => motionBetween(before.midis, v.midis)));
-    const now = motionBetween(before.midis, voicing.midis);
-    if (least > now && Number.isFinite(least)) said.push(`Root position would move ${least} half steps, this moves ${now}.`);
-  }
+  if (before && !pinned) said.push(...comparison(layers[i], voicing, before));
   const thinned = thinningWords(voicing.form, position);
   if (thinned && !pinned) said.push(thinned);
   return said.join(' ');
 }
+
+/** What speaks for a voicing against the others: less motion than root position, or a nearer way for what follows. */
+function comparison(layer: Layered, voicing: Voicing, before: Voicing): string[] {
+  const now = motionBetween(before.midis, voicing.midis);
+  const others = layer.voicings
+    .filter((v) => v.form === voicing.form && v.inversion !== voicing.inversion)
+    .map((v) => ({ v, motion: motionBetween(before.midis, v.midis) }));
+  const nearer = others.filter((o) => o.motion < now).sort((a, b) => a.motion - b.motion)[0];
+  const bottom = (v: Voicing) => positionName(layer.chord, nameOf(v.pitches[0]));
+  if (nearer)
+    return [`${capital(bottom(nearer.v))} would move ${nearer.motion} here instead of ${now}, but cost more on the way to the next chords or under the tune.`];
+  if (voicing.inversion === 0) return [];
+  const root = Math.min(...others.filter((o) => o.v.inversion === 0).map((o) => o.motion));
+  return Number.isFinite(root) && root > now ? [`Root position would move ${root} half steps, this moves ${now}.`] : [];
+}
+
+const capital = (text: string): string => text[0].toUpperCase() + text.slice(1);
 
 function alternatives(layers: readonly Layered[], choices: readonly number[], step: Step, i: number): Alternative[] {
   const { chord, strike } = layers[i];

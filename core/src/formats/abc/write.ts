@@ -34,13 +34,13 @@ export function writeAbc(song: Song): string {
     const section = song.marks.find((m) => m.kind === 'section' && m.text && m.at === bar.start);
     if (section) music += `[P:${section.text}]`;
     music += barText(events[i], song.key);
-    words += `${barWords(events[i])}|`;
+    words += barWords(events[i]);
     const last = i === bars.length - 1;
     music += last ? '|]' : '|';
     inLine += bar.number > 0 ? 1 : 0;
     if (inLine === 4 || last) {
       lines.push(music);
-      if (words.replace(/[|*\s_]/g, '')) lines.push(`w:${words}`);
+      if (words.replace(/[~\s]/g, '')) lines.push(`w:${words}`);
       music = words = '';
       inLine = 0;
     }
@@ -99,13 +99,16 @@ function gcd(a: number, b: number): number {
   return b === 0 ? a : gcd(b, a % b);
 }
 
-/** The words of a bar on its notes: "*" for a note without a syllable, "_" for one that is tied on. */
+/**
+ * The words of a bar on its notes. A note without a syllable, or tied on, gets "~", a syllable that is blank: the
+ * usual "*" is taken by a rest in front of it in some readers.
+ */
 function barWords(pieces: readonly Piece[]): string {
   let words = '';
   for (const p of pieces) {
     if (p.pitch === null) continue;
     if (p.lyric) words += p.lyric.text.replaceAll(' ', '~').replaceAll('-', '\\-') + (p.lyric.joins ? '-' : ' ');
-    else words += p.continues ? '_ ' : '* ';
+    else words += '~ ';
   }
   return words;
 }

@@ -68,6 +68,8 @@ class LettersReader {
       refuse(null, 'There is no tune yet.', 'Write a line such as “tune: C4 D E C |”.');
     const { song } = this;
     song.length = this.at;
+    // A single short bar is no pick-up to anything.
+    if (song.pickup >= song.length) song.pickup = 0;
     song.meters = this.written.map(({ at, meter }) => ({ at, beats: meter.beats, unit: meter.unit as 4 }));
     if (!this.keyGiven) song.key = { tonic: 'C', mode: 'major' };
     return song;

@@ -15,9 +15,6 @@ export interface PlayedNote {
   readonly pitch: Pitch;
 }
 
-/** Note names of the major key with each signature, as the MIDI package spells them. */
-const KEY_NAMES = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#'];
-
 /** Writes a Standard MIDI File of two tracks, right hand and left hand, with tempo, meter and key. */
 export function writeMidi(song: Song, notes: readonly PlayedNote[]): Uint8Array {
   const ppq = resolution(notes);
@@ -29,7 +26,7 @@ export function writeMidi(song: Song, notes: readonly PlayedNote[]): Uint8Array 
     meta: [],
     tempos: [{ ticks: 0, bpm: song.tempo }],
     timeSignatures: song.meters.map((m) => ({ ticks: ticks(m.at), timeSignature: [m.beats, m.unit] })),
-    keySignatures: [{ ticks: 0, key: KEY_NAMES[signatureOf(song.key) + 7] ?? 'C', scale: song.key.mode }],
+    keySignatures: [{ ticks: 0, key: 'C', scale: song.key.mode }],
   });
   for (const hand of ['right', 'left'] as const) {
     const track = midi.addTrack();
@@ -45,7 +42,17 @@ export function writeMidi(song: Song, notes: readonly PlayedNote[]): Uint8Array 
       });
     }
   }
-  return midi.toArray();
+  return withSignature(midi.toArray(), signatureOf(song.key));
+}
+
+/**
+ * Puts the number of sharps or flats into the key signature event, the first of its kind in the file: the package
+ * writes another number there than it reads.
+ */
+function withSignature(bytes: Uint8Array, fifths: number): Uint8Array {
+  const at = bytes.findIndex((b, i) => b === 0xff && bytes[i + 1] === 0x59 && bytes[i + 2] === 2);
+  if (at >= 0) bytes[at + 3] = fifths & 0xff;
+  return bytes;
 }
 
 /** The smallest usual resolution that keeps every length exact: 480 a quarter unless there are odd tuplets. */

@@ -2,10 +2,12 @@ import { signatureOf, type Key } from '../../harmony/key.js';
 import { inversionOf, toneFor } from '../../harmony/naming.js';
 import { parseChord, type Chord } from '../../harmony/symbol.js';
 import { nameOf, pitchParts, type Pitch } from '../../pitch/pitch.js';
-import type { Song } from '../../song/song.js';
+import type { Lyric, Song } from '../../song/song.js';
 import { layBars, type Bar } from '../../time/bars.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
+import { beatTicks } from '../../time/meter.js';
 import { barEvents, noteValues, splitForTuplets, type Piece } from '../pieces.js';
+import { beamLevel, beamsOf, type Beamable } from './beams.js';
 
 /** A left-hand chord as it is engraved. */
 export interface WrittenChord {
@@ -37,7 +39,7 @@ export function writeMusicXml(score: WrittenScore): string {
 <score-partwise version="4.0">
   <work><work-title>${escapeXml(song.title)}</work-title></work>
   <identification>${song.composer ? `<creator type="composer">${escapeXml(song.composer)}</creator>` : ''}<encoding><software>Joined Hands</software></encoding></identification>
-  <part-list><score-part id="P1"><part-name>Piano</part-name></score-part></part-list>
+  <part-list><score-part id="P1"><part-name print-object="no">Piano</part-name></score-part></part-list>
   <part id="P1">
 ${measures.join('\n')}
   </part>
@@ -61,12 +63,9 @@ function measure(score: WrittenScore, bar: Bar, index: number, bars: readonly Ba
         `      <direction placement="above"><direction-type><rehearsal>${part.number}</rehearsal></direction-type>${offset}<staff>1</staff></direction>`,
       );
     }
-  for (const group of splitForTuplets(pieces))
-    for (const [k, piece] of group.pieces.entries()) {
-      if (piece.chord) xml.push(harmony(piece.chord));
-      const edge = { start: k === 0, stop: k === group.pieces.length - 1 };
-      xml.push(...tuneNotes(piece, group.tuplet, edge));
-    }
+  const tune = tuneNotes(bar, pieces);
+  const beams = beamsOf(tune, beatTicks(bar.meter));
+  tune.forEach((n, i) => xml.push(...(n.harmony ? [n.harmony] : []), note({ ...n, beam: beams[i] })));
   xml.push(`      <backup><duration>${bar.end - bar.start}</duration></backup>`);
   xml.push(...leftNotes(score, bar));
   if (index === bars.length - 1) xml.push('      <barline location="right"><bar-style>light-heavy</bar-style></barline>');
@@ -87,35 +86,50 @@ function tempo(song: Song): string {
 
 type Tuplet = { readonly actual: number; readonly normal: number } | null;
 
-/** A piece of the tune as notes: more than one, tied, where its length is no single note value. */
-function tuneNotes(piece: Piece, tuplet: Tuplet, edge: { start: boolean; stop: boolean }): string[] {
-  const scale = tuplet ? tuplet.actual / tuplet.normal : 1;
-  const values = noteValues(Math.round(piece.length * scale));
-  return values.map((value, i) => {
-    const first = i === 0;
-    const last = i === values.length - 1;
-    const pitch = piece.pitch === null ? '<rest/>' : pitchXml(piece.pitch);
-    const stop = piece.pitch !== null && (!first || piece.continues);
-    const start = piece.pitch !== null && (!last || piece.tiedOn);
-    const bracket = tuplet
-      ? [
-          ...(first && edge.start ? ['<tuplet type="start" bracket="yes"/>'] : []),
-          ...(last && edge.stop ? ['<tuplet type="stop"/>'] : []),
-        ]
-      : [];
-    const notations = [...(stop ? ['<tied type="stop"/>'] : []), ...(start ? ['<tied type="start"/>'] : []), ...bracket];
-    return note({
-      pitch,
-      duration: value.ticks / scale,
-      ties: (stop ? '<tie type="stop"/>' : '') + (start ? '<tie type="start"/>' : ''),
-      voice: 1,
-      shape: `<type>${value.type}</type>${'<dot/>'.repeat(value.dots)}${timeModification(tuplet)}`,
-      staff: 1,
-      notations,
-      lyric: first && piece.lyric ? lyric(piece.lyric.text, piece.lyric.joins) : '',
-    });
-  });
+interface TuneNote extends NoteXml, Beamable {
+  readonly harmony: string | null;
 }
+
+/** The tune of a bar as written notes; a piece becomes several, tied, where its length is no single note value. */
+function tuneNotes(bar: Bar, pieces: readonly Piece[]): TuneNote[] {
+  const notes: TuneNote[] = [];
+  for (const { tuplet, pieces: group } of splitForTuplets(pieces)) {
+    const scale = tuplet ? tuplet.actual / tuplet.normal : 1;
+    for (const [k, piece] of group.entries()) {
+      const values = noteValues(Math.round(piece.length * scale));
+      let at = bar.lead + piece.at;
+      values.forEach((value, i) => {
+        const [first, last] = [i === 0, i === values.length - 1];
+        const stop = piece.pitch !== null && (!first || piece.continues);
+        const start = piece.pitch !== null && (!last || piece.tiedOn);
+        const opens = tuplet !== null && first && k === 0;
+        const closes = tuplet !== null && last && k === group.length - 1;
+        notes.push({
+          at,
+          level: piece.pitch === null ? 0 : beamLevel(value.type),
+          harmony: first && piece.chord ? harmony(piece.chord) : null,
+          pitch: piece.pitch === null ? '<rest/>' : pitchXml(piece.pitch),
+          duration: value.ticks / scale,
+          ties: tieXml('tie', stop, start),
+          voice: 1,
+          shape: `<type>${value.type}</type>${'<dot/>'.repeat(value.dots)}${timeModification(tuplet)}`,
+          staff: 1,
+          notations: [
+            tieXml('tied', stop, start),
+            ...(opens ? ['<tuplet type="start" bracket="yes"/>'] : []),
+            ...(closes ? ['<tuplet type="stop"/>'] : []),
+          ],
+          lyric: first && piece.lyric ? lyric(piece.lyric, piece.insideWord) : '',
+        });
+        at += value.ticks / scale;
+      });
+    }
+  }
+  return notes;
+}
+
+const tieXml = (tag: 'tie' | 'tied', stop: boolean, start: boolean): string =>
+  (stop ? `<${tag} type="stop"/>` : '') + (start ? `<${tag} type="start"/>` : '');
 
 const timeModification = (t: Tuplet): string =>
   t
@@ -132,15 +146,18 @@ interface NoteXml {
   notations: readonly string[];
   lyric: string;
   chord?: boolean;
+  beam?: string;
 }
 
 function note(n: NoteXml): string {
-  const notations = n.notations.length > 0 ? `<notations>${n.notations.join('')}</notations>` : '';
-  return `      <note>${n.chord ? '<chord/>' : ''}${n.pitch}<duration>${n.duration}</duration>${n.ties}<voice>${n.voice}</voice>${n.shape}<staff>${n.staff}</staff>${notations}${n.lyric}</note>`;
+  const notated = n.notations.join('');
+  const notations = notated ? `<notations>${notated}</notations>` : '';
+  return `      <note>${n.chord ? '<chord/>' : ''}${n.pitch}<duration>${n.duration}</duration>${n.ties}<voice>${n.voice}</voice>${n.shape}<staff>${n.staff}</staff>${n.beam ?? ''}${notations}${n.lyric}</note>`;
 }
 
-function lyric(text: string, joins: boolean): string {
-  return `<lyric number="1"><syllabic>${joins ? 'begin' : 'single'}</syllabic><text>${escapeXml(text)}</text></lyric>`;
+function lyric({ text, joins }: Lyric, insideWord: boolean): string {
+  const syllabic = insideWord ? (joins ? 'middle' : 'end') : joins ? 'begin' : 'single';
+  return `<lyric number="1"><syllabic>${syllabic}</syllabic><text>${escapeXml(text)}</text></lyric>`;
 }
 
 function pitchXml(pitch: Pitch): string {
@@ -200,8 +217,8 @@ function leftValue(
       ...plain,
       chord: k > 0,
       pitch: pitchXml(pitch),
-      ties: (stop ? '<tie type="stop"/>' : '') + (start ? '<tie type="start"/>' : ''),
-      notations: [...(stop ? ['<tied type="stop"/>'] : []), ...(start ? ['<tied type="start"/>'] : []), ...finger],
+      ties: tieXml('tie', stop, start),
+      notations: [tieXml('tied', stop, start), ...finger],
     });
   });
 }

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, linkedSignal, signal, untracked, type OnDestroy } from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, afterRenderEffect, computed, effect, inject, input, linkedSignal, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { HAND_PROFILES, KEYBOARD_SIZES, midiOf, moveCut, nameOf, type Hands } from '@joined-hands/core';
 import { planSounds } from '../audio/plan';
@@ -93,7 +93,18 @@ export class Desk implements OnDestroy {
     return spans;
   });
 
+  private readonly room = viewChild<ElementRef<HTMLElement>>('room');
+  /** Pixels between the head and the transport, for the strip to fill. */
+  protected readonly stripRoom = signal(0);
+
   constructor() {
+    afterRenderEffect((onCleanup) => {
+      const element = this.room()?.nativeElement;
+      if (!element) return;
+      const observer = new ResizeObserver(() => this.stripRoom.set(element.clientHeight - 20));
+      observer.observe(element);
+      onCleanup(() => observer.disconnect());
+    });
     effect(() => {
       const id = this.id();
       untracked(() => void this.desk.open(id));

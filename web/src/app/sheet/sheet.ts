@@ -49,6 +49,7 @@ export class Sheet {
     const arrangement = this.desk.arrangement();
     return arrangement ? letterChart(arrangement) : [];
   });
+  protected readonly worded = computed(() => this.desk.arrangement()?.song.melody.some((n) => n.lyric) ?? false);
   protected readonly about = computed(() => {
     const song = this.desk.arrangement()?.song;
     return song ? `${keyName(song.key)} · ${meterName(song.meters[0])} · ♩ = ${song.tempo}` : '';

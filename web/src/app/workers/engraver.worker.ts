@@ -15,21 +15,19 @@ const engraver = {
   async engrave(musicXml: string, paper: Paper): Promise<string[]> {
     toolkit ??= createVerovioModule().then((module) => new VerovioToolkit(module));
     const verovio = await toolkit;
-    const scale = 40;
     verovio.setOptions({
-      pageWidth: Math.round((paper.width * 100) / scale),
-      pageHeight: Math.round((paper.height * 100) / scale),
-      pageMarginTop: 250,
-      pageMarginBottom: 200,
-      pageMarginLeft: 250,
-      pageMarginRight: 250,
-      scale,
+      pageWidth: paper.width,
+      pageHeight: paper.height,
+      pageMarginTop: 110,
+      pageMarginBottom: 100,
+      pageMarginLeft: 110,
+      pageMarginRight: 110,
       adjustPageHeight: false,
       breaks: 'auto',
       header: 'auto',
       footer: 'none',
       svgViewBox: true,
-      spacingStaff: 10,
+      spacingSystem: 9,
       justifyVertically: false,
     });
     if (!verovio.loadData(musicXml)) throw new Error('The score could not be engraved.');

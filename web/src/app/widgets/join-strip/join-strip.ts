@@ -34,6 +34,8 @@ export class JoinStrip implements OnDestroy {
   readonly selection = input<Selection | null>(null);
   /** Position that sounds now, in ticks, or null. */
   readonly playhead = input<number | null>(null);
+  /** Pixels that a strip of one line may fill. */
+  readonly height = input(0);
   readonly canCutStart = input(false);
   readonly canCutEnd = input(false);
   readonly selected = output<Selection>();
@@ -45,7 +47,7 @@ export class JoinStrip implements OnDestroy {
   private observer: ResizeObserver | null = null;
   protected readonly drag = signal<{ end: 'start' | 'end'; to: number } | null>(null);
 
-  protected readonly lines = computed(() => layoutStrip(this.part(), this.bars(), this.width()));
+  protected readonly lines = computed(() => layoutStrip(this.part(), this.bars(), this.width(), this.height()));
   protected readonly lastLine = computed(() => this.lines().length - 1);
 
   constructor() {

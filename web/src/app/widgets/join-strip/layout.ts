@@ -100,29 +100,51 @@ const SIZE = {
   step: 11,
   tallest: 150,
   shortest: 66,
+  /** Most pixels by which stones are spread over spare room. */
+  mostSpread: 130,
   words: 30,
   ruler: 34,
   block: 31,
   nameBeside: 92,
 } as const;
 
-/** Lays a part out as lines of strip that fit a width in pixels. Lines break at bar lines only. */
-export function layoutStrip(part: Part, bars: readonly Bar[], width: number): StripLine[] {
+/**
+ * Lays a part out as lines of strip that fit a width in pixels. Lines break at bar lines only. A part of one line
+ * spreads its stones over the room in a height, if one is given.
+ */
+export function layoutStrip(part: Part, bars: readonly Bar[], width: number, height = 0): StripLine[] {
   const segments = bars
     .filter((b) => b.end > part.start && b.start < part.end)
     .map((bar) => ({ bar, start: Math.max(bar.start, part.start), end: Math.min(bar.end, part.end) }));
   const room = width - SIZE.left - SIZE.right;
-  const least = leastScale(part);
-  const lines: (typeof segments)[] = [];
-  for (const segment of segments) {
-    const line = lines.at(-1);
-    const fits = line && (segment.end - line[0].start) * least <= room;
-    if (line && fits) line.push(segment);
-    else lines.push([segment]);
-  }
+  const lines = breakLines(segments, room / leastScale(part));
   const longest = Math.max(...lines.map((l) => l[l.length - 1].end - l[0].start));
   const scale = Math.min(room / longest, SIZE.widestQuarter / TICKS_PER_QUARTER);
-  return lines.map((line) => layoutLine(part, line, Math.max(scale, 1e-6)));
+  const laid = lines.map((line) => layoutLine(part, line, Math.max(scale, 1e-6), 0));
+  const spare = laid.length === 1 ? Math.min(SIZE.mostSpread, height - laid[0].height) : 0;
+  return spare > 8 ? lines.map((line) => layoutLine(part, line, Math.max(scale, 1e-6), spare)) : laid;
+}
+
+/** Breaks bars into lines of at most `most` ticks, as even as whole bars allow. */
+function breakLines(segments: readonly Segment[], most: number): Segment[][] {
+  const fill = (limit: number): Segment[][] => {
+    const lines: Segment[][] = [];
+    for (const segment of segments) {
+      const line = lines.at(-1);
+      if (line && segment.end - line[0].start <= limit) line.push(segment);
+      else lines.push([segment]);
+    }
+    return lines;
+  };
+  const greedy = fill(most);
+  const whole = segments[segments.length - 1].end - segments[0].start;
+  const longestBar = Math.max(...segments.map((s) => s.end - s.start));
+  // The shortest limit that needs no more lines gives the evenest ones.
+  for (let limit = whole / greedy.length; limit < most; limit += longestBar / 2) {
+    const even = fill(limit);
+    if (even.length === greedy.length) return even;
+  }
+  return greedy;
 }
 
 /** Pixels to a tick below which stones would cover each other. */
@@ -140,7 +162,7 @@ interface Segment {
   readonly end: number;
 }
 
-function layoutLine(part: Part, line: readonly Segment[], scale: number): StripLine {
+function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: number): StripLine {
   const start = line[0].start;
   const end = line[line.length - 1].end;
   const x = (at: number) => SIZE.left + (at - start) * scale;
@@ -150,8 +172,8 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number): StripL
   const steps = part.melody.map((n) => staffStep(n.pitch));
   const high = Math.max(...steps, 0);
   const range = steps.length > 0 ? high - Math.min(...steps) : 0;
-  const step = range > 0 ? Math.min(SIZE.step, SIZE.tallest / range) : SIZE.step;
-  const field = Math.max(SIZE.shortest, range * step);
+  const step = range > 0 ? Math.min(SIZE.step + spare / 9, (SIZE.tallest + spare) / range) : SIZE.step;
+  const field = Math.max(SIZE.shortest + spare, range * step);
   const lowest = SIZE.top + SIZE.stone + field;
   const wordsY = lowest + SIZE.stone + 20;
   const rulerY = wordsY + SIZE.words;

@@ -1,0 +1,98 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { demo, documentOf, songOf, songs } from '../../testing/songs.js';
+import { arrange, barTicks, divide, findBoundaries, layBars, noChoices, TICKS_PER_QUARTER as Q, type Song } from '../index.js';
+import { placesOf, stretchCost } from './divide.js';
+
+const SIZES = ['smaller', 'usual', 'larger'] as const;
+const starts = (song: Song, partSize: (typeof SIZES)[number] = 'usual') =>
+  divide(song, layBars(song), { partSize, parts: [] }).map((s) => s.start / Q);
+
+describe('dividing', () => {
+  it('tiles every song exactly, whatever the size and the cuts of the pianist', () => {
+    fc.assert(
+      fc.property(songs(), fc.constantFrom(...SIZES), fc.array(fc.nat(40), { maxLength: 4 }), (song, partSize, cuts) => {
+        const edges = [...new Set(cuts.map((c) => Math.min(c * Q, song.length)))].sort((a, b) => a - b);
+        const parts = edges.flatMap((e, i) => (i % 2 === 0 && edges[i + 1] > e ? [{ start: e, end: edges[i + 1] }] : []));
+        const stretches = divide(song, layBars(song), { partSize, parts });
+        expect(stretches[0].start).toBe(0);
+        expect(stretches[stretches.length - 1].end).toBe(song.length);
+        stretches.slice(1).forEach((s, i) => expect(s.start).toBe(stretches[i].end));
+        for (const s of stretches) expect(s.end).toBeGreaterThan(s.start);
+        for (const p of parts) expect(stretches).toContainEqual({ ...p, reasons: ['you cut here'] });
+      }),
+    );
+  });
+
+  it('is the exact minimum over every way to cut', () => {
+    fc.assert(
+      fc.property(songs({ maxBars: 3 }), fc.constantFrom(...SIZES), (song, size) => {
+        const bars = layBars(song);
+        const bar = barTicks(song.meters[0]);
+        const places = placesOf(song, findBoundaries(song, bars).slice(0, 11), 0, song.length);
+        const inside = places.slice(1, -1);
+        const costOf = (chosen: readonly (typeof places)[number][]) =>
+          chosen.slice(1).reduce((sum, p, i) => sum + stretchCost(chosen[i], p, bar, size), 0);
+        let best = Infinity;
+        for (let set = 0; set < 1 << inside.length; set++) {
+          const chosen = [places[0], ...inside.filter((_, i) => set & (1 << i)), places[places.length - 1]];
+          best = Math.min(best, costOf(chosen));
+        }
+        if (findBoundaries(song, bars).length > 11) return;
+        const cuts = new Set(divide(song, bars, { partSize: size, parts: [] }).map((s) => s.start));
+        const found = places.filter((p) => cuts.has(p.at) || p.at === song.length);
+        expect(costOf(found)).toBeCloseTo(best, 6);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('cuts the demo songs at their printed phrases', () => {
+    const lamps = demo('lamps-across-the-sound.letters').song;
+    expect(starts(lamps)).toEqual([0, 12, 24, 36, 48]);
+    const glass = demo('harbour-glass.abc').song;
+    expect(starts(glass)).toEqual([0, 16, 32, 48, 64, 80, 96, 112]);
+    const nettle = demo('all-aboard-for-nettle-point.musicxml').song;
+    expect(starts(nettle)).toEqual([0, 8, 16, 24]);
+  });
+
+  it('gives more parts when they should be smaller and fewer when larger', () => {
+    const { song } = demo('harbour-glass.abc');
+    expect(starts(song, 'smaller').length).toBeGreaterThan(starts(song).length);
+    expect(starts(song, 'larger').length).toBeLessThan(starts(song).length);
+  });
+
+  it('lets a pick-up lead into its phrase and a rest end one', () => {
+    const phrase: [string | null, number][] = [['G4', 1], ['C5', 1], ['E5', 1], ['D5', 1], ['C5', 1], ['D5', 1], ['C5', 1], [null, 1]];
+    const song = songOf([...phrase, ...phrase], [], { pickup: Q });
+    const boundary = findBoundaries(song, layBars(song)).reduce((best, b) => (b.strength > best.strength ? b : best));
+    expect(boundary.at / Q).toBe(8);
+    expect(boundary.reasons).toContain('the same pick-up as the start');
+    expect(boundary.reasons).toContain('the tune rests');
+    expect(boundary.reasons).not.toContain('');
+  });
+
+  it('never cuts inside a word when it can help it', () => {
+    const words = ['sail', 'ing', 'on', 'and', 'home', 'a', 'gain', 'now'];
+    const song = songOf(words.map(() => ['C5', 1] as const));
+    song.melody.forEach((n, i) => (n.lyric = { text: words[i], joins: i === 3 }));
+    expect(starts(song, 'smaller')).not.toContain(4);
+  });
+});
+
+describe('repeats', () => {
+  it('are recognised note for note and chord for chord, and share a letter', () => {
+    const { parts } = arrange(demo('harbour-glass.abc'));
+    expect(parts.map((p) => p.label).join(' ')).toBe('A B A C D E A C');
+    expect(parts[2].repeats).toEqual({ part: 1, kind: 'exact', differsFrom: null });
+    expect(parts[7].repeats?.part).toBe(4);
+    expect(parts[1].repeats).toBeNull();
+  });
+
+  it('are not claimed when a chord differs', () => {
+    const four: [string, number][] = [['C5', 1], ['D5', 1], ['E5', 1], ['C5', 1]];
+    const song = songOf([...four, ...four], [[0, 'C'], [4, 'Am']]);
+    const choices = { ...noChoices(), parts: [{ start: 0, end: 4 * Q }, { start: 4 * Q, end: 8 * Q }] };
+    expect(arrange({ ...documentOf(song), choices }).parts.map((p) => p.label)).toEqual(['A', 'B']);
+  });
+});

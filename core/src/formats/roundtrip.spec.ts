@@ -1,0 +1,103 @@
+import fc from 'fast-check';
+import { Midi } from '@tonejs/midi';
+import { describe, expect, it } from 'vitest';
+import { demo, DEMOS, documentOf, essence, songs } from '../../testing/songs.js';
+import { arrange, midiOf, TICKS_PER_QUARTER as Q, writtenScore, type Song } from '../index.js';
+import { readAbc, readLetters, readMusicXml, readProject, writeAbc, writeLetters, writeMidi, writeMusicXml, writeProject, type Reading } from './index.js';
+
+const songFrom = (reading: Reading): Song => {
+  if (!reading.ok) throw new Error(`${reading.refusal.place}: ${reading.refusal.cause}`);
+  return reading.song;
+};
+const throughAbc = (song: Song) => songFrom(readAbc(writeAbc(song)));
+const throughLetters = (song: Song) => songFrom(readLetters(writeLetters(song)));
+const throughMusicXml = (song: Song) => songFrom(readMusicXml(writeMusicXml(writtenScore(arrange(documentOf(song))))));
+
+describe('a round trip keeps every note, syllable and chord', () => {
+  it.each([
+    ['ABC', throughAbc],
+    ['letter lines', throughLetters],
+    ['MusicXML', throughMusicXml],
+  ])('through %s', (_, through) => {
+    fc.assert(
+      fc.property(songs(), (song) => {
+        expect(essence(through(song))).toEqual(essence(song));
+      }),
+      { numRuns: 80 },
+    );
+    for (const name of DEMOS) expect(essence(through(demo(name).song))).toEqual(essence(demo(name).song));
+  });
+
+  it.each([
+    ['ABC', throughAbc],
+    ['letter lines', throughLetters],
+    ['MusicXML', throughMusicXml],
+  ])('keeps title, tempo and key through %s', (_, through) => {
+    for (const name of DEMOS) {
+      const { song } = demo(name);
+      const back = through(song);
+      expect([back.title, back.tempo, back.key]).toEqual([song.title, song.tempo, song.key]);
+    }
+  });
+
+  it('through a project file, choices and hands too', () => {
+    const document = { ...documentOf(demo(DEMOS[0]).song), hands: { profile: 'small', keys: 61 } as const };
+    document.choices.names.push({ at: 0, name: 'Opening' });
+    const back = readProject(writeProject(document));
+    expect(back).toEqual({ ok: true, document });
+  });
+});
+
+describe('MIDI', () => {
+  it('holds two tracks that sound every note of the arrangement at its place', () => {
+    fc.assert(
+      fc.property(songs(), (song) => {
+        const { score } = arrange(documentOf(song));
+        const midi = new Midi(writeMidi(song, score));
+        const { ppq } = midi.header;
+        const heard = midi.tracks.flatMap((t) => t.notes.map((n) => `${t.name} ${(n.ticks * Q) / ppq} ${(n.durationTicks * Q) / ppq} ${n.midi}`));
+        const played = score.map((n) => `${n.hand === 'right' ? 'Right' : 'Left'} hand ${n.at} ${n.length} ${midiOf(n.pitch)}`);
+        expect(heard.sort()).toEqual([...new Set(played)].sort());
+        expect(midi.header.tempos[0].bpm).toBeCloseTo(song.tempo, 1);
+        expect(midi.header.timeSignatures[0].timeSignature).toEqual([song.meters[0].beats, song.meters[0].unit]);
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  it('names the key', () => {
+    const { song } = demo(DEMOS[0]);
+    const [key] = new Midi(writeMidi(song, [])).header.keySignatures;
+    expect([key.key, key.scale]).toEqual(['Bb', 'minor']);
+  });
+});
+
+describe('the engraved score', () => {
+  const xml = writeMusicXml(writtenScore(arrange(demo(DEMOS[2]))));
+
+  it('has two staves, fingers, chord symbols, words and part numbers', () => {
+    for (const piece of ['<staves>2</staves>', '<fingering>5</fingering>', '<kind text="7">dominant</kind>', '<rehearsal>2</rehearsal>', '<syllabic>end</syllabic><text>tle</text>'])
+      expect(xml).toContain(piece);
+  });
+
+  it('joins eighth notes within a beat', () => {
+    expect(xml.match(/<beam number="1">begin/g)?.length).toBe(xml.match(/<beam number="1">end/g)?.length);
+    expect(xml).toContain('<beam number="1">begin');
+  });
+
+  it('fills every bar of both staves exactly', () => {
+    fc.assert(
+      fc.property(songs({ triplets: true }), (song) => {
+        const written = writeMusicXml(writtenScore(arrange(documentOf(song))));
+        for (const [, measure] of written.matchAll(/<measure [^>]*>([\s\S]*?)<\/measure>/g)) {
+          const staff = (n: number) =>
+            [...measure.matchAll(/<note>(.*?)<\/note>/g)]
+              .filter(([, note]) => note.includes(`<staff>${n}</staff>`) && !note.includes('<chord/>'))
+              .reduce((sum, [, note]) => sum + Number(/<duration>(\d+)/.exec(note)?.[1]), 0);
+          expect(staff(1)).toBe(staff(2));
+        }
+      }),
+      { numRuns: 30 },
+    );
+  });
+});

@@ -1,0 +1,248 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { documentOf, songOf, songs, SYMBOLS } from '../../testing/songs.js';
+import {
+  arrange,
+  chordFingers,
+  HAND_PROFILES,
+  KEYBOARD_SIZES,
+  KEYBOARDS,
+  midiOf,
+  motionBetween,
+  nameOf,
+  parseChord,
+  pinVoicing,
+  SPANS,
+  TICKS_PER_QUARTER as Q,
+  transposeSong,
+  voiceLeftHand,
+  voicingsFor,
+  type Chord,
+} from '../index.js';
+import { cheapestPath } from './path.js';
+import { voicingProblem } from './voice.js';
+import { changeInShort, changeSentence, voiceMoves } from './reasons.js';
+
+const twoFiveOne = songOf([['A5', 4], ['B5', 4], ['G5', 4]], [[0, 'Dm7'], [4, 'G7'], [8, 'Cmaj7']]);
+const voiced = (song = twoFiveOne) => arrange(documentOf(song)).parts.flatMap((p) => p.chords);
+
+describe('the reference everyone learns', () => {
+  it('is ii–V–I with two voices moving, then two', () => {
+    const chords = voiced();
+    expect(chords.map((c) => c.pitches.join(' '))).toEqual(['D3 F3 A3 C4', 'D3 F3 G3 B3', 'C3 E3 G3 B3']);
+    expect(chords.map((c) => c.motion)).toEqual([0, 3, 3]);
+    expect(chords[1].why).toContain('D and F stay; A falls to G; C falls to B.');
+    expect(chords[1].inShort).toBe('two stay, two fall');
+  });
+
+  it.each(['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'])('comes out so in %s', (tonic) => {
+    const chords = voiced(transposeSong(twoFiveOne, { tonic, mode: 'major' }));
+    expect(chords.map((c) => c.inversion)).toEqual([0, 2, 0]);
+    expect(chords.map((c) => c.motion)).toEqual([0, 3, 3]);
+    expect(chords.map((c) => c.common)).toEqual([0, 2, 2]);
+  });
+});
+
+describe('the path', () => {
+  it('equals exhaustive search on random layers and steps', () => {
+    const cost = fc.integer({ min: 0, max: 40 });
+    const run = fc.record({
+      layers: fc.array(fc.array(cost, { minLength: 1, maxLength: 4 }), { minLength: 6, maxLength: 6 }),
+      steps: fc.array(cost, { minLength: 96, maxLength: 96 }),
+    });
+    fc.assert(
+      fc.property(run, ({ layers, steps }) => {
+        const step = (i: number, from: number, to: number) => steps[(i * 16 + from * 4 + to) % 96];
+        const found = cheapestPath(layers.map((l) => ({ size: l.length, cost: (c) => l[c] })), step);
+        const all = (i: number, before: number): number =>
+          i === layers.length ? 0 : Math.min(...layers[i].map((own, c) => own + (i > 0 ? step(i, before, c) : 0) + all(i + 1, c)));
+        expect(found.cost).toBe(all(0, 0));
+        const walked = found.choices.reduce((sum, c, i) => sum + layers[i][c] + (i > 0 ? step(i, found.choices[i - 1], c) : 0), 0);
+        expect(walked).toBe(found.cost);
+      }),
+    );
+  });
+
+  it('equals exhaustive search on random runs of six real chords under a tune', () => {
+    const chords = fc.array(fc.constantFrom(...SYMBOLS.filter((s) => s !== 'N.C.')), { minLength: 6, maxLength: 6 });
+    const tune = fc.array(fc.constantFrom('E4', 'G4', 'C5', 'E5', 'A5'), { minLength: 6, maxLength: 6 });
+    fc.assert(
+      fc.property(chords, tune, (symbols, pitches) => {
+        const melody = pitches.map((pitch, i) => ({ at: i * Q, length: Q, pitch, lyric: null }));
+        const strikes = symbols.map((symbol, i) => ({ at: i * Q, length: Q, symbol, again: false }));
+        const hands = { profile: 'medium', keys: 88 } as const;
+        const { layers, step } = voicingProblem(strikes, melody, hands, new Map());
+        // Every path is tried; one is left early only when even five shared keys a step could not save it.
+        let best = Infinity;
+        const walk = (i: number, before: number, sum: number): void => {
+          if (sum - 2.5 * (layers.length - i) >= best) return;
+          if (i === layers.length) {
+            best = sum;
+            return;
+          }
+          layers[i].costs.forEach((own, c) => walk(i + 1, c, sum + own + (i > 0 ? step(i, before, c) : 0)));
+        };
+        walk(0, 0, 0);
+        expect(voiceLeftHand(strikes, melody, hands, new Map()).cost).toBeCloseTo(best, 6);
+      }),
+      { numRuns: 15 },
+    );
+  });
+
+  it('cannot be bettered by any other voicing of one real chord, whatever its neighbours', () => {
+    fc.assert(
+      fc.property(songs({ maxBars: 6 }), (song) => {
+        for (const chord of voiced(song)) for (const other of chord.alternatives) expect(other.cost).toBeGreaterThanOrEqual(-0.01);
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  it('cannot be bettered by keeping any alternative: the whole cost never falls', () => {
+    fc.assert(
+      fc.property(songs({ maxBars: 3 }), fc.integer({ min: 0, max: 5 }), (song, pick) => {
+        const document = documentOf(song);
+        const before = arrange(document);
+        for (const chord of before.parts.flatMap((p) => p.chords).slice(0, 4)) {
+          const other = chord.alternatives[pick % Math.max(1, chord.alternatives.length)];
+          if (!other || other.symbol === 'N.C.') continue;
+          const after = arrange(pinVoicing(document, chord.at, other.pitches));
+          const moved = after.parts.flatMap((p) => p.chords).find((c) => c.at === chord.at);
+          expect(moved?.pitches).toEqual(other.pitches);
+          expect(after.totals.pathCost).toBeGreaterThanOrEqual(before.totals.pathCost - 0.01);
+          expect(after.totals.pathCost).toBeLessThanOrEqual(before.totals.pathCost + other.cost + 0.02);
+        }
+      }),
+      { numRuns: 30 },
+    );
+  });
+});
+
+describe('voicings', () => {
+  it('keep within the hand and the keyboard for every chord, hand and keyboard', () => {
+    for (const symbol of SYMBOLS) {
+      const chord = parseChord(symbol);
+      if (chord.kind !== 'chord') continue;
+      for (const profile of HAND_PROFILES)
+        for (const keys of KEYBOARD_SIZES) {
+          const all = voicingsFor(chord, { profile, keys });
+          expect(all.length).toBeGreaterThan(0);
+          for (const { midis, pitches } of all) {
+            expect(midis[midis.length - 1] - midis[0]).toBeLessThanOrEqual(SPANS[profile].limit);
+            expect(midis[0]).toBeGreaterThanOrEqual(KEYBOARDS[keys].low);
+            expect(midis[midis.length - 1]).toBeLessThanOrEqual(KEYBOARDS[keys].high);
+            expect(pitches.map(midiOf)).toEqual(midis);
+            expect([...midis].sort((a, b) => a - b)).toEqual(midis);
+          }
+        }
+    }
+  });
+
+  it('are spelled from the chord', () => {
+    for (const symbol of SYMBOLS) {
+      const chord = parseChord(symbol) as Chord;
+      if (chord.kind !== 'chord') continue;
+      const names = new Set([...chord.tones.map((t) => t.name), chord.bass]);
+      for (const v of voicingsFor(chord, { profile: 'medium', keys: 88 }))
+        for (const p of v.pitches) expect(names.has(nameOf(p))).toBe(true);
+    }
+  });
+
+  it('come in every inversion of triads and sevenths', () => {
+    const inversions = (symbol: string) =>
+      new Set(voicingsFor(parseChord(symbol) as Chord, { profile: 'medium', keys: 88 }).filter((v) => v.form === 'full').map((v) => v.inversion));
+    expect(inversions('F')).toEqual(new Set([0, 1, 2]));
+    expect(inversions('F7')).toEqual(new Set([0, 1, 2, 3]));
+  });
+
+  it('keep a written bass at the bottom', () => {
+    for (const symbol of ['D/F#', 'C/D', 'Am7/G'])
+      for (const v of voicingsFor(parseChord(symbol) as Chord, { profile: 'medium', keys: 88 }))
+        expect(nameOf(v.pitches[0])).toBe(symbol.split('/')[1]);
+  });
+
+  it('find a place for a wide bass even for a small hand', () => {
+    const v = voicingsFor(parseChord('Bb/B') as Chord, { profile: 'child', keys: 49 });
+    expect(v.every((x) => nameOf(x.pitches[0]) === 'B')).toBe(true);
+  });
+});
+
+describe('the left hand of a song', () => {
+  it('stays under a tune that comes down to meet it', () => {
+    const low = songOf([['E4', 4], ['D4', 4], ['E4', 4]], [[0, 'C'], [4, 'G'], [8, 'C']]);
+    for (const chord of voiced(low)) expect(midiOf(chord.pitches[chord.pitches.length - 1])).toBeLessThan(62 - 2);
+  });
+
+  it('presses a long chord again at each bar line, keys unchanged', () => {
+    const long = songOf([['E5', 4], ['D5', 4], ['C5', 4]], [[0, 'C']]);
+    const chords = voiced(long);
+    expect(chords.map((c) => c.at)).toEqual([0, 4 * Q, 8 * Q]);
+    expect(chords.map((c) => c.again)).toEqual([false, true, true]);
+    expect(new Set(chords.map((c) => c.pitches.join())).size).toBe(1);
+    expect(chords[1].motion).toBe(0);
+  });
+
+  it('holds a pin through every recomputation and bends the neighbours to it', () => {
+    const pinned = pinVoicing(documentOf(twoFiveOne), 4 * Q, ['G2', 'B2', 'D3', 'F3']);
+    for (const profile of HAND_PROFILES) {
+      const chord = arrange({ ...pinned, hands: { profile, keys: 88 } }).parts.flatMap((p) => p.chords)[1];
+      expect(chord.pitches).toEqual(['G2', 'B2', 'D3', 'F3']);
+      expect(chord.pinned).toBe(true);
+      expect(chord.alternatives.length).toBeGreaterThan(0);
+    }
+  });
+
+  it('reports a pin that the hand cannot reach instead of changing it', () => {
+    const wide = pinVoicing(documentOf(twoFiveOne), 4 * Q, ['G2', 'D3', 'B3']);
+    const { findings } = arrange({ ...wide, hands: { profile: 'child', keys: 88 } });
+    expect(findings.filter((f) => f.rule === 'reach').map((f) => f.severity)).toEqual(['fix']);
+  });
+
+  it('travels no more than the same chords in root position on plain progressions', () => {
+    for (const symbols of [['C', 'F', 'G', 'C'], ['Am', 'Dm', 'E7', 'Am'], ['Fmaj7', 'Dm7', 'Gm7', 'C7']]) {
+      const song = songOf(symbols.map(() => ['C6', 4] as const), symbols.map((s, i) => [i * 4, s] as const));
+      const { totals } = arrange(documentOf(song));
+      expect(totals.leftTravel).toBeLessThan(totals.leftTravelRoot);
+    }
+  });
+});
+
+describe('motion and reasons', () => {
+  it('pairs voices in order and lets unequal chords split', () => {
+    expect(motionBetween([50, 53, 57, 60], [50, 53, 55, 59])).toBe(3);
+    expect(motionBetween([48, 52, 55], [48, 52, 55])).toBe(0);
+    expect(motionBetween([48, 55], [48, 52, 55])).toBe(3);
+  });
+
+  it('measures the same both ways', () => {
+    const keys = fc.uniqueArray(fc.integer({ min: 40, max: 70 }), { minLength: 1, maxLength: 4 }).map((k) => k.sort((a, b) => a - b));
+    fc.assert(
+      fc.property(keys, keys, (a, b) => {
+        expect(motionBetween(a, b)).toBe(motionBetween(b, a));
+      }),
+    );
+  });
+
+  it('says what every voice does, none lost', () => {
+    const moves = voiceMoves(['C3', 'E3', 'G3'], ['C3', 'F3', 'A3', 'C4']);
+    expect(moves.filter((m) => m.to !== null)).toHaveLength(4);
+    expect(changeSentence(moves)).toBe('C stays; E rises to F; G rises to A; C joins.');
+    expect(changeInShort(voiceMoves(['D3', 'F3', 'A3'], ['D3', 'G3', 'B3']))).toBe('one stays, two rise');
+  });
+});
+
+describe('chord fingers', () => {
+  it.each([
+    [[48, 52, 55], 0, '5-3-1'],
+    [[52, 55, 60], 1, '5-3-1'],
+    [[55, 60, 64], 2, '5-2-1'],
+    [[48, 52, 55, 58], 0, '5-3-2-1'],
+    [[52, 55, 58, 60], 1, '5-4-2-1'],
+    [[48, 50, 54, 57], 3, '5-4-2-1'],
+    [[57, 60], null, '2-1'],
+    [[48, 55], 0, '5-1'],
+    [[48, 60], 0, '5-1'],
+  ])('%j in inversion %s is %s', (midis, inversion, fingers) => {
+    expect(chordFingers(midis, inversion).join('-')).toBe(fingers);
+  });
+});

@@ -1,0 +1,116 @@
+import { describe, expect, it } from 'vitest';
+import { demo, documentOf, songOf } from '../../testing/songs.js';
+import {
+  arrange,
+  clearParts,
+  isChordText,
+  mergePart,
+  moveCut,
+  pinVoicing,
+  renamePart,
+  resolveChords,
+  setChord,
+  setPartSize,
+  SongSchema,
+  splitPart,
+  TICKS_PER_QUARTER as Q,
+  transposeSong,
+  unpinVoicing,
+  type Document,
+} from '../index.js';
+
+const lamps = () => demo('lamps-across-the-sound.letters');
+const partsOf = (document: Document) => arrange(document).parts;
+const spansOf = (document: Document) => partsOf(document).map((p) => [p.start / Q, p.end / Q]);
+const must = (document: Document | null): Document => {
+  if (!document) throw new Error('the edit was refused');
+  return document;
+};
+
+describe('edits on parts', () => {
+  it('move a cut and leave every other part where it was', () => {
+    const document = lamps();
+    const before = spansOf(document);
+    const moved = must(moveCut(document, partsOf(document), 2, 23 * Q));
+    const after = spansOf(moved);
+    expect(after).toEqual(before.map(([s, e], i) => [i === 2 ? 23 : s, i === 1 ? 23 : e]));
+  });
+
+  it('refuse a cut that would leave a part empty, and change nothing for one that stays', () => {
+    const document = lamps();
+    const parts = partsOf(document);
+    expect(moveCut(document, parts, 1, 0)).toBeNull();
+    expect(moveCut(document, parts, 1, parts[1].end)).toBeNull();
+    expect(moveCut(document, parts, 0, Q)).toBeNull();
+    expect(moveCut(document, parts, 1, parts[1].start)).toBe(document);
+  });
+
+  it('split and join', () => {
+    const document = lamps();
+    const split = must(splitPart(document, partsOf(document), 1, 18 * Q));
+    expect(spansOf(split).slice(1, 3)).toEqual([[12, 18], [18, 24]]);
+    const joined = must(mergePart(split, partsOf(split), 2));
+    expect(spansOf(joined)).toEqual(spansOf(document));
+    expect(mergePart(document, partsOf(document), 0)).toBeNull();
+    expect(splitPart(document, partsOf(document), 1, 12 * Q)).toBeNull();
+  });
+
+  it('carry a name along with its part, and drop it when it is emptied', () => {
+    const document = renamePart(lamps(), 12 * Q, '  The rail ');
+    const moved = must(moveCut(document, partsOf(document), 1, 13 * Q));
+    expect(partsOf(moved)[1].name).toBe('The rail');
+    expect(partsOf(renamePart(moved, 13 * Q, ' '))[1].name).toBeNull();
+  });
+
+  it('keep the pianist’s parts when the size changes, until they are let go', () => {
+    const document = lamps();
+    const split = must(splitPart(document, partsOf(document), 1, 18 * Q));
+    const larger = setPartSize(split, 'larger');
+    expect(spansOf(larger)).toContainEqual([12, 18]);
+    expect(spansOf(clearParts(larger))).not.toContainEqual([12, 18]);
+  });
+});
+
+describe('edits on chords', () => {
+  const document = documentOf(songOf([['C5', 4], ['D5', 4]], [[0, 'C'], [4, 'G']]));
+
+  it('write another chord, write the old one back, and add one between', () => {
+    const am = setChord(document, 0, 'Am');
+    expect(resolveChords(am).map((c) => c.symbol)).toEqual(['Am', 'G']);
+    expect(setChord(am, 0, 'C').choices).toEqual(document.choices);
+    expect(resolveChords(setChord(document, 2 * Q, 'F')).map((c) => [c.at / Q, c.symbol])).toEqual([[0, 'C'], [2, 'F'], [4, 'G']]);
+    expect(document.song.chords.map((c) => c.symbol)).toEqual(['C', 'G']);
+  });
+
+  it('let go of a pin whose chord is no longer there, and of no other', () => {
+    const pinned = pinVoicing(pinVoicing(document, 0, ['C3', 'E3', 'G3']), 4 * Q, ['G2', 'B2', 'D3']);
+    expect(setChord(pinned, 0, 'Am').choices.pins.map((p) => p.at)).toEqual([4 * Q]);
+    expect(unpinVoicing(pinned, 4 * Q).choices.pins.map((p) => p.at)).toEqual([0]);
+  });
+
+  it('know chord text from other text', () => {
+    expect(['Gm7', 'N.C.', 'D/F#'].map(isChordText)).toEqual([true, true, true]);
+    expect(['', 'H', 'Gmx'].map(isChordText)).toEqual([false, false, false]);
+  });
+});
+
+describe('the song', () => {
+  it('is refused when notes overlap, chords are out of order or anything lies outside', () => {
+    const song = songOf([['C5', 2], ['D5', 2]], [[0, 'C'], [2, 'G']]);
+    const fault = (change: object) => SongSchema.safeParse({ ...song, ...change }).error?.issues[0].message;
+    expect(fault({})).toBeUndefined();
+    expect(fault({ melody: [song.melody[0], { ...song.melody[1], at: Q }] })).toContain('sound at once at bar 1, count 2');
+    expect(fault({ chords: [song.chords[1], song.chords[0]] })).toContain('out of order');
+    expect(fault({ chords: [{ at: 9 * Q, symbol: 'C' }] })).toContain('past the end');
+    expect(fault({ length: 3 * Q })).toContain('runs past the end');
+    expect(fault({ meters: [{ at: Q, beats: 4, unit: 4 }] })).toContain('no time signature');
+    expect(fault({ melody: [{ ...song.melody[0], pitch: 'C9' }] })).toContain('off the keyboard');
+  });
+
+  it('comes back to itself through a transposition and back', () => {
+    const { song } = lamps();
+    const there = transposeSong(song, { tonic: 'E', mode: 'minor' });
+    expect(there.melody[1].pitch).toBe('E4');
+    expect(transposeSong(there, song.key)).toEqual(song);
+  });
+});
