@@ -10,7 +10,10 @@ function newest(path) {
   if (!existsSync(full)) return '';
   const stat = statSync(full);
   if (!stat.isDirectory()) return `${path}:${stat.mtimeMs}:${stat.size}\n`;
-  return readdirSync(full).sort().map((name) => newest(join(path, name))).join('');
+  return readdirSync(full)
+    .sort()
+    .map((name) => newest(join(path, name)))
+    .join('');
 }
 
 /** Builds the web application unless the built one is of these very sources. */

@@ -16,7 +16,9 @@ export function run(command, args, options = {}) {
 /** Makes sure that node_modules holds what the lock file asks for. */
 export function ensureInstalled() {
   const stamp = join(root, 'node_modules', '.joined-hands-lock');
-  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
   console.error('Installing the locked packages …');
   run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel', 'error'], { stdio: ['ignore', 2, 2] });

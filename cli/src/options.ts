@@ -45,7 +45,9 @@ export function readOptions(args: readonly string[]): Options {
   const choice = <T extends string>(name: string, allowed: readonly T[]): T | null => {
     const value = values[name];
     if (typeof value !== 'string') return null;
-    return allowed.includes(value as T) ? (value as T) : wrong(`--${name} takes ${allowed.join(', ')}; "${value}" is none of them.`);
+    return allowed.includes(value as T)
+      ? (value as T)
+      : wrong(`--${name} takes ${allowed.join(', ')}; "${value}" is none of them.`);
   };
   const school = choice('school', SCHOOLS);
   if (school !== null && school !== 'close') wrong(`The voicing school "${school}" is not built yet; only "close" is.`);

@@ -64,7 +64,25 @@ interface SongLimits {
 export function songs(limits: SongLimits = {}): fc.Arbitrary<Song> {
   const symbols = limits.symbols ?? SYMBOLS;
   const note = fc.record({
-    pitch: fc.constantFrom('C4', 'D4', 'E4', 'F4', 'F#4', 'G4', 'Ab4', 'A4', 'Bb4', 'B4', 'C5', 'C#5', 'D5', 'Eb5', 'E5', 'G5', 'A5'),
+    pitch: fc.constantFrom(
+      'C4',
+      'D4',
+      'E4',
+      'F4',
+      'F#4',
+      'G4',
+      'Ab4',
+      'A4',
+      'Bb4',
+      'B4',
+      'C5',
+      'C#5',
+      'D5',
+      'Eb5',
+      'E5',
+      'G5',
+      'A5',
+    ),
     rest: fc.integer({ min: 0, max: 9 }).map((n) => n === 0),
     word: fc.option(fc.constantFrom('sea', 'har', 'lamp,', 'tide.', 'the'), { nil: null }),
     joins: fc.boolean(),
@@ -74,7 +92,10 @@ export function songs(limits: SongLimits = {}): fc.Arbitrary<Song> {
       meter: fc.constantFrom(...METERS),
       bars: fc.integer({ min: 1, max: limits.maxBars ?? 10 }),
       hasPickup: fc.boolean(),
-      figures: fc.array(fc.constantFrom(...FIGURES.slice(0, limits.triplets === false ? 5 : FIGURES.length)), { minLength: 60, maxLength: 60 }),
+      figures: fc.array(fc.constantFrom(...FIGURES.slice(0, limits.triplets === false ? 5 : FIGURES.length)), {
+        minLength: 60,
+        maxLength: 60,
+      }),
       notes: fc.array(note, { minLength: 90, maxLength: 90 }),
       chords: fc.array(fc.constantFrom(...symbols), { minLength: 24, maxLength: 24 }),
       halves: fc.array(fc.boolean(), { minLength: 12, maxLength: 12 }),
@@ -92,7 +113,8 @@ export function songs(limits: SongLimits = {}): fc.Arbitrary<Song> {
           const size = Math.round(share * Q);
           if (at + size > length) continue;
           const { pitch, rest, word, joins } = notes[n++ % notes.length];
-          if (!rest || (at === 0 && pickup > 0)) melody.push({ at, length: size, pitch, lyric: word ? { text: word, joins } : null });
+          if (!rest || (at === 0 && pickup > 0))
+            melody.push({ at, length: size, pitch, lyric: word ? { text: word, joins } : null });
           at += size;
         }
       }
@@ -104,7 +126,16 @@ export function songs(limits: SongLimits = {}): fc.Arbitrary<Song> {
         if (halves[b % halves.length] && meter.beats % 2 === 0)
           events.push({ at: pickup + b * bar + bar / 2, symbol: chords[c++ % chords.length] });
       }
-      return { ...emptySong(), title: 'Random tune', tempo, pickup, length, meters: [{ at: 0, ...meter }], melody, chords: events };
+      return {
+        ...emptySong(),
+        title: 'Random tune',
+        tempo,
+        pickup,
+        length,
+        meters: [{ at: 0, ...meter }],
+        melody,
+        chords: events,
+      };
     });
 }
 

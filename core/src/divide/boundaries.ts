@@ -180,8 +180,7 @@ function findReturns(song: Song): boolean[] {
     const text = key(i);
     const first = firstAt.get(text);
     if (first === undefined) firstAt.set(text, i);
-    else if (i >= first + RETURN_WINDOW && (first === 0 || notes[first - 1].pitch !== notes[i - 1].pitch))
-      back[i] = true;
+    else if (i >= first + RETURN_WINDOW && (first === 0 || notes[first - 1].pitch !== notes[i - 1].pitch)) back[i] = true;
   }
   return back;
 }

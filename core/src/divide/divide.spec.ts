@@ -63,7 +63,16 @@ describe('dividing', () => {
   });
 
   it('lets a pick-up lead into its phrase and a rest end one', () => {
-    const phrase: [string | null, number][] = [['G4', 1], ['C5', 1], ['E5', 1], ['D5', 1], ['C5', 1], ['D5', 1], ['C5', 1], [null, 1]];
+    const phrase: [string | null, number][] = [
+      ['G4', 1],
+      ['C5', 1],
+      ['E5', 1],
+      ['D5', 1],
+      ['C5', 1],
+      ['D5', 1],
+      ['C5', 1],
+      [null, 1],
+    ];
     const song = songOf([...phrase, ...phrase], [], { pickup: Q });
     const boundary = findBoundaries(song, layBars(song)).reduce((best, b) => (b.strength > best.strength ? b : best));
     expect(boundary.at / Q).toBe(8);
@@ -90,9 +99,26 @@ describe('repeats', () => {
   });
 
   it('are not claimed when a chord differs', () => {
-    const four: [string, number][] = [['C5', 1], ['D5', 1], ['E5', 1], ['C5', 1]];
-    const song = songOf([...four, ...four], [[0, 'C'], [4, 'Am']]);
-    const choices = { ...noChoices(), parts: [{ start: 0, end: 4 * Q }, { start: 4 * Q, end: 8 * Q }] };
+    const four: [string, number][] = [
+      ['C5', 1],
+      ['D5', 1],
+      ['E5', 1],
+      ['C5', 1],
+    ];
+    const song = songOf(
+      [...four, ...four],
+      [
+        [0, 'C'],
+        [4, 'Am'],
+      ],
+    );
+    const choices = {
+      ...noChoices(),
+      parts: [
+        { start: 0, end: 4 * Q },
+        { start: 4 * Q, end: 8 * Q },
+      ],
+    };
     expect(arrange({ ...documentOf(song), choices }).parts.map((p) => p.label)).toEqual(['A', 'B']);
   });
 });

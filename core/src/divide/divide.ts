@@ -49,9 +49,7 @@ interface Place {
  */
 export function divide(song: Song, bars: readonly Bar[], choices: Pick<Choices, 'partSize' | 'parts'>): Stretch[] {
   const boundaries = findBoundaries(song, bars);
-  const fixed = choices.parts
-    .filter((p) => p.start < p.end && p.end <= song.length)
-    .sort((a, b) => a.start - b.start);
+  const fixed = choices.parts.filter((p) => p.start < p.end && p.end <= song.length).sort((a, b) => a.start - b.start);
   const stretches: Stretch[] = [];
   let at = 0;
   for (const part of [...fixed, { start: song.length, end: song.length }]) {
@@ -81,13 +79,7 @@ function firstAtOrAfter(song: Song, at: Ticks): number {
   return low;
 }
 
-function divideGap(
-  song: Song,
-  boundaries: readonly Boundary[],
-  start: Ticks,
-  end: Ticks,
-  size: Choices['partSize'],
-): Stretch[] {
+function divideGap(song: Song, boundaries: readonly Boundary[], start: Ticks, end: Ticks, size: Choices['partSize']): Stretch[] {
   const places = placesOf(song, boundaries, start, end);
   const bar = barTicks(song.meters[0]);
   const widest = PART_SIZES[size].bars * 4 * bar;

@@ -114,7 +114,11 @@ export function assemble(raw: RawSong): { song: Song; notices: readonly string[]
         stacked ??= `Measure ${m.name} has ${n.pitches.length} notes at once in the tune: the top one, ${pitch}, is kept there and wherever notes are stacked.`;
       const midi = midiOf(pitch);
       if (midi < LOWEST_KEY || midi > HIGHEST_KEY)
-        refuse(`measure ${m.name}`, `the note ${pitch} lies off the keyboard (A0 to C8).`, 'Write it in an octave that a piano has.');
+        refuse(
+          `measure ${m.name}`,
+          `the note ${pitch} lies off the keyboard (A0 to C8).`,
+          'Write it in an octave that a piano has.',
+        );
       const last = melody.at(-1);
       const start = at + n.at;
       if (openTie && last && last.pitch === pitch && last.at + last.length === start) last.length += n.length;
@@ -154,7 +158,11 @@ function addChord(chords: ChordEvent[], chord: ChordEvent): void {
 function readSymbol(symbol: string, measure: string): string {
   const chord = parseChord(symbol);
   if (chord.kind === 'unread' && !symbol.includes(' '))
-    refuse(`measure ${measure}`, `“${symbol}” is not a chord symbol.`, 'Write it in the usual way, such as Gm7 or D/F#, or N.C. for none.');
+    refuse(
+      `measure ${measure}`,
+      `“${symbol}” is not a chord symbol.`,
+      'Write it in the usual way, such as Gm7 or D/F#, or N.C. for none.',
+    );
   return chord.text.slice(0, 40);
 }
 

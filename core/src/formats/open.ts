@@ -68,7 +68,9 @@ export function openFile(name: string, data: Uint8Array, format: Format | null =
   const refused = (sentence: string): Opened => ({ ok: false, sentence: `${name}: ${sentence}` });
   if (data.length === 0) return refused('The file is empty. Choose a file with a song in it.');
   if (format === null)
-    return refused('The ending of the file names no known format. Choose an .abc, .musicxml, .xml, .mxl, .letters or .json file.');
+    return refused(
+      'The ending of the file names no known format. Choose an .abc, .musicxml, .xml, .mxl, .letters or .json file.',
+    );
   const looks = sniff(data);
   if (looks !== null && looks !== format)
     return refused(`The file is not ${NAMES[format]}: it looks like ${NAMES[looks]}. Rename it or choose that format.`);

@@ -77,7 +77,7 @@ const isPlain = (ticks: Ticks): boolean => ticks % PLAIN === 0;
 /** Gathers pieces into tuplets: neighbours whose lengths are no plain notes, until together they are. */
 export function splitForTuplets(pieces: readonly Piece[]): PieceGroup[] {
   const groups: PieceGroup[] = [];
-  for (let i = 0; i < pieces.length; ) {
+  for (let i = 0; i < pieces.length;) {
     const first = pieces[i];
     if (isPlain(first.length)) {
       groups.push({ tuplet: null, pieces: [first] });

@@ -26,7 +26,7 @@ describe('ABC', () => {
   });
 
   it('reads key, accidentals of the bar, tuplets, ties and octaves', () => {
-    const s = song(abc('F ^C C =F | (3ABc d2- | d c\' C, z |', 'M:4/4\nL:1/4\nK:D'));
+    const s = song(abc("F ^C C =F | (3ABc d2- | d c' C, z |", 'M:4/4\nL:1/4\nK:D'));
     expect(s.key).toEqual({ tonic: 'D', mode: 'major' });
     expect(tune(s)).toBe('F#4 C#4 C#4 F4 A4 B4 C#5 D5 C#6 C#3');
     expect(lengths(s).slice(4, 8)).toEqual([2 / 3, 2 / 3, 2 / 3, 3].map((x) => Math.round(x * Q) / Q));
@@ -36,7 +36,11 @@ describe('ABC', () => {
     const s = song(abc('G | "Gm7" c2 "C7/E" d | "N.C." e3 |\nw: The ship is home', 'M:3/4\nL:1/4\nQ:3/8=60\nK:F'));
     expect(s.pickup).toBe(Q);
     expect(s.tempo).toBe(90);
-    expect(s.chords.map((c) => [c.at / Q, c.symbol])).toEqual([[1, 'Gm7'], [3, 'C7/E'], [4, 'N.C.']]);
+    expect(s.chords.map((c) => [c.at / Q, c.symbol])).toEqual([
+      [1, 'Gm7'],
+      [3, 'C7/E'],
+      [4, 'N.C.'],
+    ]);
     expect(s.melody.map((n) => n.lyric?.text)).toEqual(['The', 'ship', 'is', 'home']);
   });
 
@@ -57,7 +61,8 @@ describe('ABC', () => {
 });
 
 const measure = (inner: string, n = 1) => `<measure number="${n}">${inner}</measure>`;
-const attributes = '<attributes><divisions>2</divisions><key><fifths>-1</fifths><mode>major</mode></key><time><beats>4</beats><beat-type>4</beat-type></time></attributes>';
+const attributes =
+  '<attributes><divisions>2</divisions><key><fifths>-1</fifths><mode>major</mode></key><time><beats>4</beats><beat-type>4</beat-type></time></attributes>';
 const note = (step: string, octave: number, duration: number, more = '', front = '') =>
   `<note>${front}<pitch><step>${step}</step><octave>${octave}</octave></pitch><duration>${duration}</duration>${more}</note>`;
 const score = (...measures: string[]) =>
@@ -88,7 +93,8 @@ describe('MusicXML', () => {
   });
 
   it('reads chord symbols by kind, by text and with a bass', () => {
-    const harmony = (root: string, kind: string, more = '') => `<harmony><root><root-step>${root}</root-step></root>${kind}${more}</harmony>`;
+    const harmony = (root: string, kind: string, more = '') =>
+      `<harmony><root><root-step>${root}</root-step></root>${kind}${more}</harmony>`;
     const s = song(
       readMusicXml(
         score(
@@ -115,8 +121,16 @@ describe('MusicXML', () => {
       readMusicXml(
         score(
           measure(attributes + barline('<repeat direction="forward"/>', 'left') + note('C', 5, 8)),
-          measure(barline('<ending number="1" type="start"/>', 'left') + note('D', 5, 8) + barline('<ending number="1" type="stop"/><repeat direction="backward"/>'), 2),
-          measure(barline('<ending number="2" type="start"/>', 'left') + note('E', 5, 8) + barline('<ending number="2" type="stop"/>'), 3),
+          measure(
+            barline('<ending number="1" type="start"/>', 'left') +
+              note('D', 5, 8) +
+              barline('<ending number="1" type="stop"/><repeat direction="backward"/>'),
+            2,
+          ),
+          measure(
+            barline('<ending number="2" type="start"/>', 'left') + note('E', 5, 8) + barline('<ending number="2" type="stop"/>'),
+            3,
+          ),
           measure(note('F', 5, 8), 4),
         ),
       ),
@@ -158,7 +172,10 @@ describe('letter lines', () => {
   it('put chords and words on the same grid', () => {
     const s = song(lines('pickup: 1', 'tune : D4 | G - A_B |', 'chord:    | Gm - -_D7 |', 'words: O | sail - ing_on, |'));
     expect(s.pickup).toBe(Q);
-    expect(s.chords).toEqual([{ at: Q, symbol: 'Gm' }, { at: 3.5 * Q, symbol: 'D7' }]);
+    expect(s.chords).toEqual([
+      { at: Q, symbol: 'Gm' },
+      { at: 3.5 * Q, symbol: 'D7' },
+    ]);
     expect(s.melody.map((n) => n.lyric?.text)).toEqual(['O', 'sail', 'ing', 'on,']);
   });
 
@@ -206,7 +223,18 @@ describe('opening a file', () => {
   it('refuses a project whose tune overlaps itself', () => {
     const two = { at: 0, length: 2 * Q, pitch: 'C5', lyric: null };
     const bad = { kind: 'joined-hands', version: 1, hands: { profile: 'medium', keys: 88 }, choices: {} };
-    const body = { title: 'T', composer: null, key: { tonic: 'C', mode: 'major' }, tempo: 90, pickup: 0, length: 4 * Q, meters: [{ at: 0, beats: 4, unit: 4 }], melody: [two, { ...two, at: Q }], chords: [], marks: [] };
+    const body = {
+      title: 'T',
+      composer: null,
+      key: { tonic: 'C', mode: 'major' },
+      tempo: 90,
+      pickup: 0,
+      length: 4 * Q,
+      meters: [{ at: 0, beats: 4, unit: 4 }],
+      melody: [two, { ...two, at: Q }],
+      chords: [],
+      marks: [],
+    };
     expect(open('a.json', JSON.stringify({ ...bad, song: body }))).toContain('Two melody notes sound at once at bar 1, count 2.');
   });
 });

@@ -50,7 +50,11 @@ export function reading(read: () => { song: Song; notices?: readonly string[] })
       const fault = checked.error.issues[0];
       const note = fault.path[0] === 'melody' && typeof fault.path[1] === 'number' ? song.melody[fault.path[1]] : null;
       const cause = note ? `The note ${note.pitch} ${fault.message}.` : fault.message;
-      return refusal(note ? `melody note ${Number(fault.path[1]) + 1}` : null, cause, 'Mend it in the file and bring it in again.');
+      return refusal(
+        note ? `melody note ${Number(fault.path[1]) + 1}` : null,
+        cause,
+        'Mend it in the file and bring it in again.',
+      );
     }
     return { ok: true, song: checked.data, notices: notices ?? [] };
   } catch (error) {

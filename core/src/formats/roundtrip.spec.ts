@@ -3,7 +3,18 @@ import { Midi } from '@tonejs/midi';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS, documentOf, essence, songs } from '../../testing/songs.js';
 import { arrange, midiOf, TICKS_PER_QUARTER as Q, writtenScore, type Song } from '../index.js';
-import { readAbc, readLetters, readMusicXml, readProject, writeAbc, writeLetters, writeMidi, writeMusicXml, writeProject, type Reading } from './index.js';
+import {
+  readAbc,
+  readLetters,
+  readMusicXml,
+  readProject,
+  writeAbc,
+  writeLetters,
+  writeMidi,
+  writeMusicXml,
+  writeProject,
+  type Reading,
+} from './index.js';
 
 const songFrom = (reading: Reading): Song => {
   if (!reading.ok) throw new Error(`${reading.refusal.place}: ${reading.refusal.cause}`);
@@ -55,7 +66,9 @@ describe('MIDI', () => {
         const { score } = arrange(documentOf(song));
         const midi = new Midi(writeMidi(song, score));
         const { ppq } = midi.header;
-        const heard = midi.tracks.flatMap((t) => t.notes.map((n) => `${t.name} ${(n.ticks * Q) / ppq} ${(n.durationTicks * Q) / ppq} ${n.midi}`));
+        const heard = midi.tracks.flatMap((t) =>
+          t.notes.map((n) => `${t.name} ${(n.ticks * Q) / ppq} ${(n.durationTicks * Q) / ppq} ${n.midi}`),
+        );
         const played = score.map((n) => `${n.hand === 'right' ? 'Right' : 'Left'} hand ${n.at} ${n.length} ${midiOf(n.pitch)}`);
         expect(heard.sort()).toEqual([...new Set(played)].sort());
         expect(midi.header.tempos[0].bpm).toBeCloseTo(song.tempo, 1);
@@ -76,7 +89,13 @@ describe('the engraved score', () => {
   const xml = writeMusicXml(writtenScore(arrange(demo(DEMOS[2]))));
 
   it('has two staves, fingers, chord symbols, words and part numbers', () => {
-    for (const piece of ['<staves>2</staves>', '<fingering>5</fingering>', '<kind text="7">dominant</kind>', '<rehearsal>2</rehearsal>', '<syllabic>end</syllabic><text>tle</text>'])
+    for (const piece of [
+      '<staves>2</staves>',
+      '<fingering>5</fingering>',
+      '<kind text="7">dominant</kind>',
+      '<rehearsal>2</rehearsal>',
+      '<syllabic>end</syllabic><text>tle</text>',
+    ])
       expect(xml).toContain(piece);
   });
 

@@ -27,7 +27,10 @@ const chord = (text: string): Chord => {
   if (parsed.kind !== 'chord') throw new Error(`${text} was not read`);
   return parsed;
 };
-const notes = (text: string) => chord(text).tones.map((t) => t.name).join(' ');
+const notes = (text: string) =>
+  chord(text)
+    .tones.map((t) => t.name)
+    .join(' ');
 
 describe('chord symbols', () => {
   it.each([
@@ -119,9 +122,16 @@ describe('naming', () => {
   });
 
   it('gives degrees in the key', () => {
-    const inC = ['C', 'Dm7', 'Em', 'F', 'G7', 'Am', 'Bdim', 'Bb', 'F#m7b5', 'Db7', 'Caug'].map((t) => degreeOf(chord(t), { tonic: 'C', mode: 'major' }));
+    const inC = ['C', 'Dm7', 'Em', 'F', 'G7', 'Am', 'Bdim', 'Bb', 'F#m7b5', 'Db7', 'Caug'].map((t) =>
+      degreeOf(chord(t), { tonic: 'C', mode: 'major' }),
+    );
     expect(inC).toEqual(['I', 'ii', 'iii', 'IV', 'V', 'vi', 'vii°', 'bVII', '#ivø', 'bII', 'I+']);
-    expect(['Gm', 'D7', 'Eb', 'F#dim'].map((t) => degreeOf(chord(t), { tonic: 'G', mode: 'minor' }))).toEqual(['i', 'V', 'VI', 'vii°']);
+    expect(['Gm', 'D7', 'Eb', 'F#dim'].map((t) => degreeOf(chord(t), { tonic: 'G', mode: 'minor' }))).toEqual([
+      'i',
+      'V',
+      'VI',
+      'vii°',
+    ]);
   });
 
   it('counts the tune into the chord', () => {
@@ -165,13 +175,17 @@ describe('keys', () => {
 describe('transposing', () => {
   it('keeps every sounding interval and every chord quality', () => {
     fc.assert(
-      fc.property(fc.constantFrom('Db', 'D', 'E', 'F#', 'Ab', 'B'), fc.constantFrom(...SYMBOLS.filter((s) => s !== 'N.C.')), (tonic, symbol) => {
-        const { song } = demo('harbour-glass.abc');
-        const moved = transposeSong({ ...song, chords: [{ at: 0, symbol }] }, { tonic, mode: 'major' });
-        const shift = midiOf(moved.melody[0].pitch) - midiOf(song.melody[0].pitch);
-        moved.melody.forEach((n, i) => expect(midiOf(n.pitch) - midiOf(song.melody[i].pitch)).toBe(shift));
-        expect(chord(moved.chords[0].symbol).tones.map((t) => t.interval)).toEqual(chord(symbol).tones.map((t) => t.interval));
-      }),
+      fc.property(
+        fc.constantFrom('Db', 'D', 'E', 'F#', 'Ab', 'B'),
+        fc.constantFrom(...SYMBOLS.filter((s) => s !== 'N.C.')),
+        (tonic, symbol) => {
+          const { song } = demo('harbour-glass.abc');
+          const moved = transposeSong({ ...song, chords: [{ at: 0, symbol }] }, { tonic, mode: 'major' });
+          const shift = midiOf(moved.melody[0].pitch) - midiOf(song.melody[0].pitch);
+          moved.melody.forEach((n, i) => expect(midiOf(n.pitch) - midiOf(song.melody[i].pitch)).toBe(shift));
+          expect(chord(moved.chords[0].symbol).tones.map((t) => t.interval)).toEqual(chord(symbol).tones.map((t) => t.interval));
+        },
+      ),
       { numRuns: 60 },
     );
   });

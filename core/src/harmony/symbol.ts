@@ -58,10 +58,7 @@ const NONE = /^(n\.?\s*c\.?|no chord|tacet)$/i;
 const TOKENS: readonly (readonly [RegExp, (b: Build, m: RegExpExecArray) => void])[] = [
   [/^[\s(),]+/, () => undefined],
   [/^(?:m|mi|min|-)\s*[(]?(?:maj|Maj|ma|M)\s*7[)]?/, (b) => ((b.third = '3m'), (b.seventh = '7M'))],
-  [
-    /^(?:ø|m7b5|-7b5|min7b5|mi7b5|m7-5|half-?dim)7?/,
-    (b) => ((b.third = '3m'), (b.fifth = '5d'), (b.seventh = '7m')),
-  ],
+  [/^(?:ø|m7b5|-7b5|min7b5|mi7b5|m7-5|half-?dim)7?/, (b) => ((b.third = '3m'), (b.fifth = '5d'), (b.seventh = '7m'))],
   [/^(?:Δ|△)7?/, (b) => (b.seventh = '7M')],
   [/^(?:maj|Maj|MAJ|ma|Ma|MA|M|j)/, (b) => (b.major = true)],
   [/^(?:dim|°|o)/, (b) => ((b.third = '3m'), (b.fifth = '5d'), (b.dim = true))],
@@ -207,7 +204,5 @@ function qualityWords(b: Build): string {
 }
 
 function ordinal(degree: number): string {
-  return { 2: 'second', 4: 'fourth', 6: 'sixth', 7: 'seventh', 9: 'ninth', 11: 'eleventh', 13: 'thirteenth' }[
-    degree
-  ] as string;
+  return { 2: 'second', 4: 'fourth', 6: 'sixth', 7: 'seventh', 9: 'ninth', 11: 'eleventh', 13: 'thirteenth' }[degree] as string;
 }

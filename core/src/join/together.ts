@@ -42,7 +42,5 @@ export function togetherSentence(point: Together, chordName: string): string {
     const word = point.syllable ? `, on “${point.syllable}”` : '';
     return `${point.melody} with ${chordName} on ${point.count}${word}.`;
   }
-  return point.under
-    ? `${chordName} on ${point.count}, while ${point.under} is held.`
-    : `${chordName} alone on ${point.count}.`;
+  return point.under ? `${chordName} on ${point.count}, while ${point.under} is held.` : `${chordName} alone on ${point.count}.`;
 }

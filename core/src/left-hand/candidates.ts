@@ -100,7 +100,7 @@ export function voicingsFor(chord: Chord, hands: Hands): Voicing[] {
 /** The bass note alone, at the lowest place from C3 up: what is left when the written bass and any chord note are out of reach. */
 function singleBass(chord: Chord, low: number): Voicing[] {
   const name = chord.bass ?? chord.root;
-  const midi = Math.max(48, low) + ((pitchClass(name) - Math.max(48, low) % 12 + 12) % 12);
+  const midi = Math.max(48, low) + ((pitchClass(name) - (Math.max(48, low) % 12) + 12) % 12);
   return [{ pitches: [pitchAt(name, midi)], midis: [midi], form: 'one-note', inversion: inversionOf(chord, name) }];
 }
 

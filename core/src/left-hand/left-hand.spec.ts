@@ -23,7 +23,18 @@ import { cheapestPath } from './path.js';
 import { voicingProblem } from './voice.js';
 import { changeInShort, changeSentence, voiceMoves } from './reasons.js';
 
-const twoFiveOne = songOf([['A5', 4], ['B5', 4], ['G5', 4]], [[0, 'Dm7'], [4, 'G7'], [8, 'Cmaj7']]);
+const twoFiveOne = songOf(
+  [
+    ['A5', 4],
+    ['B5', 4],
+    ['G5', 4],
+  ],
+  [
+    [0, 'Dm7'],
+    [4, 'G7'],
+    [8, 'Cmaj7'],
+  ],
+);
 const voiced = (song = twoFiveOne) => arrange(documentOf(song)).parts.flatMap((p) => p.chords);
 
 describe('the reference everyone learns', () => {
@@ -53,11 +64,19 @@ describe('the path', () => {
     fc.assert(
       fc.property(run, ({ layers, steps }) => {
         const step = (i: number, from: number, to: number) => steps[(i * 16 + from * 4 + to) % 96];
-        const found = cheapestPath(layers.map((l) => ({ size: l.length, cost: (c) => l[c] })), step);
+        const found = cheapestPath(
+          layers.map((l) => ({ size: l.length, cost: (c) => l[c] })),
+          step,
+        );
         const all = (i: number, before: number): number =>
-          i === layers.length ? 0 : Math.min(...layers[i].map((own, c) => own + (i > 0 ? step(i, before, c) : 0) + all(i + 1, c)));
+          i === layers.length
+            ? 0
+            : Math.min(...layers[i].map((own, c) => own + (i > 0 ? step(i, before, c) : 0) + all(i + 1, c)));
         expect(found.cost).toBe(all(0, 0));
-        const walked = found.choices.reduce((sum, c, i) => sum + layers[i][c] + (i > 0 ? step(i, found.choices[i - 1], c) : 0), 0);
+        const walked = found.choices.reduce(
+          (sum, c, i) => sum + layers[i][c] + (i > 0 ? step(i, found.choices[i - 1], c) : 0),
+          0,
+        );
         expect(walked).toBe(found.cost);
       }),
     );
@@ -92,7 +111,8 @@ describe('the path', () => {
   it('cannot be bettered by any other voicing of one real chord, whatever its neighbours', () => {
     fc.assert(
       fc.property(songs({ maxBars: 6 }), (song) => {
-        for (const chord of voiced(song)) for (const other of chord.alternatives) expect(other.cost).toBeGreaterThanOrEqual(-0.01);
+        for (const chord of voiced(song))
+          for (const other of chord.alternatives) expect(other.cost).toBeGreaterThanOrEqual(-0.01);
       }),
       { numRuns: 40 },
     );
@@ -150,7 +170,11 @@ describe('voicings', () => {
 
   it('come in every inversion of triads and sevenths', () => {
     const inversions = (symbol: string) =>
-      new Set(voicingsFor(parseChord(symbol) as Chord, { profile: 'medium', keys: 88 }).filter((v) => v.form === 'full').map((v) => v.inversion));
+      new Set(
+        voicingsFor(parseChord(symbol) as Chord, { profile: 'medium', keys: 88 })
+          .filter((v) => v.form === 'full')
+          .map((v) => v.inversion),
+      );
     expect(inversions('F')).toEqual(new Set([0, 1, 2]));
     expect(inversions('F7')).toEqual(new Set([0, 1, 2, 3]));
   });
@@ -169,12 +193,30 @@ describe('voicings', () => {
 
 describe('the left hand of a song', () => {
   it('stays under a tune that comes down to meet it', () => {
-    const low = songOf([['E4', 4], ['D4', 4], ['E4', 4]], [[0, 'C'], [4, 'G'], [8, 'C']]);
+    const low = songOf(
+      [
+        ['E4', 4],
+        ['D4', 4],
+        ['E4', 4],
+      ],
+      [
+        [0, 'C'],
+        [4, 'G'],
+        [8, 'C'],
+      ],
+    );
     for (const chord of voiced(low)) expect(midiOf(chord.pitches[chord.pitches.length - 1])).toBeLessThan(62 - 2);
   });
 
   it('presses a long chord again at each bar line, keys unchanged', () => {
-    const long = songOf([['E5', 4], ['D5', 4], ['C5', 4]], [[0, 'C']]);
+    const long = songOf(
+      [
+        ['E5', 4],
+        ['D5', 4],
+        ['C5', 4],
+      ],
+      [[0, 'C']],
+    );
     const chords = voiced(long);
     expect(chords.map((c) => c.at)).toEqual([0, 4 * Q, 8 * Q]);
     expect(chords.map((c) => c.again)).toEqual([false, true, true]);
@@ -199,8 +241,15 @@ describe('the left hand of a song', () => {
   });
 
   it('travels no more than the same chords in root position on plain progressions', () => {
-    for (const symbols of [['C', 'F', 'G', 'C'], ['Am', 'Dm', 'E7', 'Am'], ['Fmaj7', 'Dm7', 'Gm7', 'C7']]) {
-      const song = songOf(symbols.map(() => ['C6', 4] as const), symbols.map((s, i) => [i * 4, s] as const));
+    for (const symbols of [
+      ['C', 'F', 'G', 'C'],
+      ['Am', 'Dm', 'E7', 'Am'],
+      ['Fmaj7', 'Dm7', 'Gm7', 'C7'],
+    ]) {
+      const song = songOf(
+        symbols.map(() => ['C6', 4] as const),
+        symbols.map((s, i) => [i * 4, s] as const),
+      );
       const { totals } = arrange(documentOf(song));
       expect(totals.leftTravel).toBeLessThan(totals.leftTravelRoot);
     }
@@ -215,7 +264,9 @@ describe('motion and reasons', () => {
   });
 
   it('measures the same both ways', () => {
-    const keys = fc.uniqueArray(fc.integer({ min: 40, max: 70 }), { minLength: 1, maxLength: 4 }).map((k) => k.sort((a, b) => a - b));
+    const keys = fc
+      .uniqueArray(fc.integer({ min: 40, max: 70 }), { minLength: 1, maxLength: 4 })
+      .map((k) => k.sort((a, b) => a - b));
     fc.assert(
       fc.property(keys, keys, (a, b) => {
         expect(motionBetween(a, b)).toBe(motionBetween(b, a));

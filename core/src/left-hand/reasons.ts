@@ -101,8 +101,20 @@ export function changeInShort(moves: readonly VoiceMove[]): string {
   const count = (test: (m: VoiceMove) => boolean) => whole.filter(test).length;
   const parts: string[] = [];
   const say = (n: number, one: string, many: string) => n > 0 && parts.push(`${NUMBER_WORDS[n]} ${n === 1 ? one : many}`);
-  say(count((m) => m.semitones === 0), 'stays', 'stay');
-  say(count((m) => m.semitones > 0), 'rises', 'rise');
-  say(count((m) => m.semitones < 0), 'falls', 'fall');
+  say(
+    count((m) => m.semitones === 0),
+    'stays',
+    'stay',
+  );
+  say(
+    count((m) => m.semitones > 0),
+    'rises',
+    'rise',
+  );
+  say(
+    count((m) => m.semitones < 0),
+    'falls',
+    'fall',
+  );
   return parts.join(', ');
 }

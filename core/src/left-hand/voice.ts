@@ -5,15 +5,7 @@ import { SPANS, type Hands } from '../song/document.js';
 import type { ChordSpan, MelodyNote } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
 import { pinnedVoicing, voicingsFor, type Form, type Voicing } from './candidates.js';
-import {
-  CLEAR_OF_TUNE,
-  FREE_SHIFT,
-  HOME,
-  VOICING_COSTS,
-  commonKeys,
-  motionBetween,
-  muddiness,
-} from './costs.js';
+import { CLEAR_OF_TUNE, FREE_SHIFT, HOME, VOICING_COSTS, commonKeys, motionBetween, muddiness } from './costs.js';
 import { chordFingers } from './fingers.js';
 import { cheapestPath } from './path.js';
 import { changeInShort, changeSentence, thinningWords, voiceMoves, type VoiceMove } from './reasons.js';
@@ -289,7 +281,9 @@ function comparison(layer: Layered, voicing: Voicing, before: Voicing): string[]
   const nearer = others.filter((o) => o.motion < now).sort((a, b) => a.motion - b.motion)[0];
   const bottom = (v: Voicing) => positionName(layer.chord, nameOf(v.pitches[0]));
   if (nearer)
-    return [`${capital(bottom(nearer.v))} would move ${nearer.motion} here instead of ${now}, but cost more on the way to the next chords or under the tune.`];
+    return [
+      `${capital(bottom(nearer.v))} would move ${nearer.motion} here instead of ${now}, but cost more on the way to the next chords or under the tune.`,
+    ];
   if (voicing.inversion === 0) return [];
   const root = Math.min(...others.filter((o) => o.v.inversion === 0).map((o) => o.motion));
   return Number.isFinite(root) && root > now ? [`Root position would move ${root} half steps, this moves ${now}.`] : [];

@@ -48,7 +48,10 @@ describe('edits on parts', () => {
   it('split and join', () => {
     const document = lamps();
     const split = must(splitPart(document, partsOf(document), 1, 18 * Q));
-    expect(spansOf(split).slice(1, 3)).toEqual([[12, 18], [18, 24]]);
+    expect(spansOf(split).slice(1, 3)).toEqual([
+      [12, 18],
+      [18, 24],
+    ]);
     const joined = must(mergePart(split, partsOf(split), 2));
     expect(spansOf(joined)).toEqual(spansOf(document));
     expect(mergePart(document, partsOf(document), 0)).toBeNull();
@@ -72,13 +75,28 @@ describe('edits on parts', () => {
 });
 
 describe('edits on chords', () => {
-  const document = documentOf(songOf([['C5', 4], ['D5', 4]], [[0, 'C'], [4, 'G']]));
+  const document = documentOf(
+    songOf(
+      [
+        ['C5', 4],
+        ['D5', 4],
+      ],
+      [
+        [0, 'C'],
+        [4, 'G'],
+      ],
+    ),
+  );
 
   it('write another chord, write the old one back, and add one between', () => {
     const am = setChord(document, 0, 'Am');
     expect(resolveChords(am).map((c) => c.symbol)).toEqual(['Am', 'G']);
     expect(setChord(am, 0, 'C').choices).toEqual(document.choices);
-    expect(resolveChords(setChord(document, 2 * Q, 'F')).map((c) => [c.at / Q, c.symbol])).toEqual([[0, 'C'], [2, 'F'], [4, 'G']]);
+    expect(resolveChords(setChord(document, 2 * Q, 'F')).map((c) => [c.at / Q, c.symbol])).toEqual([
+      [0, 'C'],
+      [2, 'F'],
+      [4, 'G'],
+    ]);
     expect(document.song.chords.map((c) => c.symbol)).toEqual(['C', 'G']);
   });
 
@@ -96,7 +114,16 @@ describe('edits on chords', () => {
 
 describe('the song', () => {
   it('is refused when notes overlap, chords are out of order or anything lies outside', () => {
-    const song = songOf([['C5', 2], ['D5', 2]], [[0, 'C'], [2, 'G']]);
+    const song = songOf(
+      [
+        ['C5', 2],
+        ['D5', 2],
+      ],
+      [
+        [0, 'C'],
+        [2, 'G'],
+      ],
+    );
     const fault = (change: object) => SongSchema.safeParse({ ...song, ...change }).error?.issues[0].message;
     expect(fault({})).toBeUndefined();
     expect(fault({ melody: [song.melody[0], { ...song.melody[1], at: Q }] })).toContain('sound at once at bar 1, count 2');

@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { barAt, barSpan, countAt, countIn, countText, layBars, metricStrength, placeName, TICKS_PER_QUARTER as Q } from '../index.js';
+import {
+  barAt,
+  barSpan,
+  countAt,
+  countIn,
+  countText,
+  layBars,
+  metricStrength,
+  placeName,
+  TICKS_PER_QUARTER as Q,
+} from '../index.js';
 
 const at = (quarters: number) => Math.round(quarters * Q);
 
@@ -44,7 +54,14 @@ describe('bars', () => {
   });
 
   it('follows a change of meter', () => {
-    const mixed = layBars({ pickup: 0, length: at(10), meters: [{ at: 0, beats: 4, unit: 4 }, { at: at(4), beats: 3, unit: 4 }] });
+    const mixed = layBars({
+      pickup: 0,
+      length: at(10),
+      meters: [
+        { at: 0, beats: 4, unit: 4 },
+        { at: at(4), beats: 3, unit: 4 },
+      ],
+    });
     expect(mixed.map((b) => (b.end - b.start) / Q)).toEqual([4, 3, 3]);
   });
 });

@@ -164,7 +164,11 @@ class AbcTuneReader {
     else if (e.type === 'common_time') this.meter = { beats: 4, unit: 4 };
     const { beats, unit } = this.meter;
     if (!(beats >= 1 && beats <= 32 && [1, 2, 4, 8, 16].includes(unit)))
-      refuse(null, `The time signature ${value?.num ?? '?'}/${value?.den ?? '?'} cannot be counted.`, 'Write one such as 3/4 or 6/8.');
+      refuse(
+        null,
+        `The time signature ${value?.num ?? '?'}/${value?.den ?? '?'} cannot be counted.`,
+        'Write one such as 3/4 or 6/8.',
+      );
   }
 
   private takeNote(e: AbcElement): void {

@@ -64,8 +64,7 @@ class LettersReader {
   }
 
   finish(): Song {
-    if (this.song.melody.length === 0)
-      refuse(null, 'There is no tune yet.', 'Write a line such as “tune: C4 D E C |”.');
+    if (this.song.melody.length === 0) refuse(null, 'There is no tune yet.', 'Write a line such as “tune: C4 D E C |”.');
     const { song } = this;
     song.length = this.at;
     // A single short bar is no pick-up to anything.

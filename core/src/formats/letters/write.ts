@@ -24,7 +24,7 @@ export function writeLetters(song: Song): string {
   const lines: string[] = [];
   const octaves = new OctaveMemory();
   let meter = meterName(first);
-  for (let i = 0; i < bars.length; ) {
+  for (let i = 0; i < bars.length;) {
     const system: number[] = [];
     const now = meterName(bars[i].meter);
     if (now !== meter) lines.push('', `time: ${now}`);
@@ -87,15 +87,23 @@ function barText(song: Song, bar: Bar, pieces: readonly Piece[], octaves: Octave
   for (let c = 0; c < counts; c++) {
     const from = c * unit;
     const inside = (p: Piece) => p.at > from && p.at < from + unit;
-    const tuneParts = divisor(pieces.filter((p) => inside(p) && !p.continues).map((p) => p.at - from), unit);
+    const tuneParts = divisor(
+      pieces.filter((p) => inside(p) && !p.continues).map((p) => p.at - from),
+      unit,
+    );
     const slices: string[] = [];
     for (let s = 0; s < tuneParts; s++) slices.push(mark(pieces, from + (s * unit) / tuneParts, octaves));
     text.tune.push(slices.join('_'));
     const chords = song.chords.filter((x) => x.at >= bar.start + from && x.at < bar.start + from + unit);
-    const chordParts = divisor(chords.map((x) => x.at - bar.start - from), unit);
+    const chordParts = divisor(
+      chords.map((x) => x.at - bar.start - from),
+      unit,
+    );
     const names: string[] = [];
     for (let s = 0; s < chordParts; s++)
-      names.push(chords.find((x) => x.at === bar.start + from + (s * unit) / chordParts)?.symbol.replace(/^.* .*$/, 'N.C.') ?? '-');
+      names.push(
+        chords.find((x) => x.at === bar.start + from + (s * unit) / chordParts)?.symbol.replace(/^.* .*$/, 'N.C.') ?? '-',
+      );
     text.chord.push(names.join('_'));
     const sung = pieces.filter((p) => p.pitch && !p.continues && p.at >= from && p.at < from + unit);
     text.words.push(sung.map((p) => syllable(p)).join('_') || '-');

@@ -2,8 +2,7 @@ import { DocumentSchema, type Document } from '../../song/document.js';
 
 /** A document that was read, or one sentence that says why not. */
 export type ProjectReading =
-  | { readonly ok: true; readonly document: Document }
-  | { readonly ok: false; readonly sentence: string };
+  { readonly ok: true; readonly document: Document } | { readonly ok: false; readonly sentence: string };
 
 const KIND = 'joined-hands';
 
@@ -24,7 +23,10 @@ export function readProject(text: string): ProjectReading {
     return { ok: false, sentence: 'This JSON is not a project file. Choose one saved by Joined Hands.' };
   const { kind: _kind, ...rest } = data as { kind: string; version?: unknown };
   if (typeof rest.version === 'number' && rest.version > 1)
-    return { ok: false, sentence: `This project was saved by a newer version (${rest.version}). Update Joined Hands to open it.` };
+    return {
+      ok: false,
+      sentence: `This project was saved by a newer version (${rest.version}). Update Joined Hands to open it.`,
+    };
   const checked = DocumentSchema.safeParse(rest);
   if (checked.success) return { ok: true, document: checked.data };
   const fault = checked.error.issues[0];

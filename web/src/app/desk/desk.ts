@@ -1,4 +1,18 @@
-import { ChangeDetectionStrategy, Component, ElementRef, afterRenderEffect, computed, effect, inject, input, linkedSignal, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  afterRenderEffect,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  untracked,
+  viewChild,
+  type OnDestroy,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { HAND_PROFILES, KEYBOARD_SIZES, midiOf, moveCut, nameOf, type Hands } from '@joined-hands/core';
 import { planSounds } from '../audio/plan';
@@ -88,8 +102,16 @@ export class Desk implements OnDestroy {
       const text = `${hand} hand, ${pretty(low)} to ${pretty(high)}`;
       spans.push({ hand, from: midiOf(low), to: midiOf(high), text });
     };
-    if (this.desk.view() !== 'right') span('left', part.chords.flatMap((c) => c.pitches));
-    if (this.desk.view() !== 'left') span('right', part.melody.map((n) => n.pitch));
+    if (this.desk.view() !== 'right')
+      span(
+        'left',
+        part.chords.flatMap((c) => c.pitches),
+      );
+    if (this.desk.view() !== 'left')
+      span(
+        'right',
+        part.melody.map((n) => n.pitch),
+      );
     return spans;
   });
 
@@ -201,8 +223,7 @@ export class Desk implements OnDestroy {
     const part = this.part();
     if (!part || part.chords.length === 0) return false;
     const at = this.desk.selection()?.at ?? part.start;
-    const next =
-      by > 0 ? part.chords.find((c) => c.at > at) : [...part.chords].reverse().find((c) => c.at < at);
+    const next = by > 0 ? part.chords.find((c) => c.at > at) : [...part.chords].reverse().find((c) => c.at < at);
     if (next) this.desk.select({ kind: 'chord', at: next.at });
     return true;
   }

@@ -45,9 +45,11 @@ export class Ladder {
 
   protected joinToBefore(part: Part): void {
     const parts = this.parts();
-    void this.desk.edit('join two parts', (d) => mergePart(d, parts, part.number - 1)).then(() => {
-      this.desk.choosePart(part.number - 1);
-    });
+    void this.desk
+      .edit('join two parts', (d) => mergePart(d, parts, part.number - 1))
+      .then(() => {
+        this.desk.choosePart(part.number - 1);
+      });
   }
 
   /** Moves the beginning of a part by one note: earlier takes one from the part before, later gives one to it. */

@@ -127,17 +127,21 @@ export class Reasons {
       return this.chordFault.set({ at, text });
     }
     this.chordFault.set({ at, text: null });
-    void this.desk.edit(`write ${symbol}`, (d) => setChord(d, at, symbol)).then(() => {
-      this.desk.select({ kind: 'chord', at });
-    });
+    void this.desk
+      .edit(`write ${symbol}`, (d) => setChord(d, at, symbol))
+      .then(() => {
+        this.desk.select({ kind: 'chord', at });
+      });
   }
 
   protected cutHere(at: number): void {
     const parts = this.desk.arrangement()?.parts;
     const part = this.desk.currentPart();
     if (!parts || !part) return;
-    void this.desk.edit('cut a part in two', (d) => splitPart(d, parts, part.number - 1, at)).then(() => {
-      this.desk.choosePart(part.number + 1);
-    });
+    void this.desk
+      .edit('cut a part in two', (d) => splitPart(d, parts, part.number - 1, at))
+      .then(() => {
+        this.desk.choosePart(part.number + 1);
+      });
   }
 }

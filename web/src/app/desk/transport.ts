@@ -38,18 +38,66 @@ import { SettingsStore } from '../state/settings.store';
       />
     </div>
     <div class="scope" role="group" aria-label="What is heard">
-      <button type="button" [class.on]="scope() === 'part'" [attr.aria-pressed]="scope() === 'part'" (click)="scopeChosen.emit('part')">This part</button>
-      <button type="button" [class.on]="scope() === 'to-here'" [attr.aria-pressed]="scope() === 'to-here'" (click)="scopeChosen.emit('to-here')">Up to here</button>
+      <button
+        type="button"
+        [class.on]="scope() === 'part'"
+        [attr.aria-pressed]="scope() === 'part'"
+        (click)="scopeChosen.emit('part')"
+      >
+        This part
+      </button>
+      <button
+        type="button"
+        [class.on]="scope() === 'to-here'"
+        [attr.aria-pressed]="scope() === 'to-here'"
+        (click)="scopeChosen.emit('to-here')"
+      >
+        Up to here
+      </button>
     </div>
-    <button type="button" class="tick" [class.on]="settings.countIn()" [attr.aria-pressed]="settings.countIn()" (click)="settings.set({ countIn: !settings.countIn() })">Count in</button>
-    <button type="button" class="tick" [class.on]="settings.click()" [attr.aria-pressed]="settings.click()" (click)="settings.set({ click: !settings.click() })">Click</button>
+    <button
+      type="button"
+      class="tick"
+      [class.on]="settings.countIn()"
+      [attr.aria-pressed]="settings.countIn()"
+      (click)="settings.set({ countIn: !settings.countIn() })"
+    >
+      Count in
+    </button>
+    <button
+      type="button"
+      class="tick"
+      [class.on]="settings.click()"
+      [attr.aria-pressed]="settings.click()"
+      (click)="settings.set({ click: !settings.click() })"
+    >
+      Click
+    </button>
     <span class="say" aria-live="polite">{{ trouble() ?? (playing() === 'loading' ? 'Opening the piano …' : '') }}</span>
     <span class="back">
-      <button type="button" class="icon" [disabled]="desk.undoLabel() === null" (click)="desk.undo()" [attr.aria-label]="'Undo' + (desk.undoLabel() ? ': ' + desk.undoLabel() : '')" [title]="desk.undoLabel() ? 'Undo: ' + desk.undoLabel() : 'Nothing to undo'">
-        <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true"><path d="M7 4 3 8l4 4M3.5 8h8a5 5 0 0 1 0 10H8" /></svg>
+      <button
+        type="button"
+        class="icon"
+        [disabled]="desk.undoLabel() === null"
+        (click)="desk.undo()"
+        [attr.aria-label]="'Undo' + (desk.undoLabel() ? ': ' + desk.undoLabel() : '')"
+        [title]="desk.undoLabel() ? 'Undo: ' + desk.undoLabel() : 'Nothing to undo'"
+      >
+        <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true">
+          <path d="M7 4 3 8l4 4M3.5 8h8a5 5 0 0 1 0 10H8" />
+        </svg>
       </button>
-      <button type="button" class="icon" [disabled]="desk.redoLabel() === null" (click)="desk.redo()" [attr.aria-label]="'Redo' + (desk.redoLabel() ? ': ' + desk.redoLabel() : '')" [title]="desk.redoLabel() ? 'Redo: ' + desk.redoLabel() : 'Nothing to redo'">
-        <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true"><path d="m13 4 4 4-4 4M16.5 8h-8a5 5 0 0 0 0 10H12" /></svg>
+      <button
+        type="button"
+        class="icon"
+        [disabled]="desk.redoLabel() === null"
+        (click)="desk.redo()"
+        [attr.aria-label]="'Redo' + (desk.redoLabel() ? ': ' + desk.redoLabel() : '')"
+        [title]="desk.redoLabel() ? 'Redo: ' + desk.redoLabel() : 'Nothing to redo'"
+      >
+        <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true">
+          <path d="m13 4 4 4-4 4M16.5 8h-8a5 5 0 0 0 0 10H12" />
+        </svg>
       </button>
     </span>
   `,

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, linkedSignal, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  computed,
+  effect,
+  inject,
+  linkedSignal,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { Router } from '@angular/router';
 import { newDocument, type Arrangement, type Document } from '@joined-hands/core';
 import type { Reading, Refusal } from '@joined-hands/core/formats';
@@ -124,7 +134,10 @@ export class Intake {
     const refusal = this.refusal();
     const editor = this.editor()?.nativeElement;
     if (!editor || !refusal?.line) return;
-    const start = this.text().split('\n').slice(0, refusal.line - 1).reduce((sum, l) => sum + l.length + 1, 0);
+    const start = this.text()
+      .split('\n')
+      .slice(0, refusal.line - 1)
+      .reduce((sum, l) => sum + l.length + 1, 0);
     const [from, to] = refusal.columns ?? [0, 0];
     editor.focus();
     editor.setSelectionRange(start + from, start + to);

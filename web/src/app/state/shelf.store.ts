@@ -18,13 +18,13 @@ export const ShelfStore = signalStore(
   withMethods((store, library = inject(Library), workers = inject(Workers)) => {
     const refresh = async (): Promise<void> => patchState(store, { songs: await library.all(), loaded: true });
 
+    /** Demo songs are older than anything the pianist brings in. */
     const putDemos = async (): Promise<void> => {
-      const start = Date.now() - DEMOS.length;
       for (const [i, name] of DEMOS.entries()) {
         const answer = await fetch(`demo/${name}`);
         if (!answer.ok) continue;
         const opened = await workers.arranger.open(name, new Uint8Array(await answer.arrayBuffer()));
-        if (opened.ok) await library.add(opened.document, { demo: true, createdAt: start + i });
+        if (opened.ok) await library.add(opened.document, { demo: true, createdAt: i + 1 });
       }
       await library.keepSetting('demos', true);
     };

@@ -10,6 +10,10 @@ export function download(name: string, content: string | Uint8Array, type: strin
 
 /** A title as a file name: "Lamps Across the Sound" to "lamps-across-the-sound". */
 export function fileName(title: string): string {
-  const plain = title.normalize('NFKD').replace(/[^\p{Letter}\p{Number}]+/gu, '-').replace(/^-+|-+$/g, '').toLowerCase();
+  const plain = title
+    .normalize('NFKD')
+    .replace(/[^\p{Letter}\p{Number}]+/gu, '-')
+    .replace(/^-+|-+$/g, '')
+    .toLowerCase();
   return plain || 'song';
 }

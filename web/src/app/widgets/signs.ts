@@ -1,34 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-
-/** A run of text that is plain or a musical sign. */
-export interface SignRun {
-  readonly text: string;
-  readonly sign: boolean;
-}
-
-/** Turns the b and # of note names and chord symbols into runs of musical signs: "Bb7b9" to B ♭ 7 ♭ 9. */
-export function signRuns(text: string): SignRun[] {
-  const runs: SignRun[] = [];
-  const push = (piece: string, sign: boolean) => {
-    const last = runs.at(-1);
-    if (last && last.sign === sign) runs[runs.length - 1] = { text: last.text + piece, sign };
-    else if (piece) runs.push({ text: piece, sign });
-  };
-  let from = 0;
-  for (const match of text.matchAll(/(?<=\b[A-G]b?#?)[b#]|[b#](?=\d)/g)) {
-    push(text.slice(from, match.index), false);
-    push(match[0] === 'b' ? '♭' : '♯', true);
-    from = match.index + 1;
-  }
-  push(text.slice(from), false);
-  return runs;
-}
+import { signRuns } from './sign-runs';
 
 /** Text with musical signs, in HTML. */
 @Component({
   selector: 'jh-signs',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `@for (run of runs(); track $index) {<span [class.sign]="run.sign">{{ run.text }}</span>}`,
+  template: `@for (run of runs(); track $index) {
+    <span [class.sign]="run.sign">{{ run.text }}</span>
+  }`,
 })
 export class Signs {
   readonly text = input.required<string>();
@@ -39,7 +18,9 @@ export class Signs {
 @Component({
   selector: '[jhSigns]',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `@for (run of runs(); track $index) {<svg:tspan [class.sign]="run.sign" [attr.dx]="run.sign ? 1 : null">{{ run.text }}</svg:tspan>}`,
+  template: `@for (run of runs(); track $index) {
+    <svg:tspan [class.sign]="run.sign" [attr.dx]="run.sign ? 1 : null">{{ run.text }}</svg:tspan>
+  }`,
 })
 export class SvgSigns {
   readonly jhSigns = input.required<string>();

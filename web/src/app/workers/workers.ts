@@ -12,8 +12,6 @@ export class Workers {
   private engraving: Remote<EngraverApi> | null = null;
 
   get engraver(): Remote<EngraverApi> {
-    return (this.engraving ??= wrap<EngraverApi>(
-      new Worker(new URL('./engraver.worker', import.meta.url), { type: 'module' }),
-    ));
+    return (this.engraving ??= wrap<EngraverApi>(new Worker(new URL('./engraver.worker', import.meta.url), { type: 'module' })));
   }
 }

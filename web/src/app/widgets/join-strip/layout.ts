@@ -92,9 +92,9 @@ const SIZE = {
   right: 14,
   top: 44,
   stone: 20,
-  smallStone: 16,
+  smallStone: 15,
   /** Least distance of two stones. */
-  gap: 31,
+  gap: 28.5,
   /** Widest a quarter note is drawn. */
   widestQuarter: 118,
   step: 11,
@@ -151,8 +151,7 @@ function breakLines(segments: readonly Segment[], most: number): Segment[][] {
 function leastScale(part: Part): number {
   let shortest = Infinity;
   for (let i = 1; i < part.melody.length; i++) shortest = Math.min(shortest, part.melody[i].at - part.melody[i - 1].at);
-  for (let i = 1; i < part.chords.length; i++)
-    shortest = Math.min(shortest, (part.chords[i].at - part.chords[i - 1].at) / 2);
+  for (let i = 1; i < part.chords.length; i++) shortest = Math.min(shortest, (part.chords[i].at - part.chords[i - 1].at) / 2);
   return SIZE.gap / Math.min(shortest, TICKS_PER_QUARTER);
 }
 
@@ -195,7 +194,7 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
   });
   const stoneAt = new Map(stones.map((s) => [s.note.at, s]));
   const attacks = [...notes.map((n) => n.at), ...chords.map((c) => c.at)];
-  const besides = chords.map((c, i) => (x(Math.min(chords[i + 1]?.at ?? end, end)) - x(c.at) - 24));
+  const besides = chords.map((c, i) => x(Math.min(chords[i + 1]?.at ?? end, end)) - x(c.at) - 24);
   return {
     start,
     end,
@@ -229,7 +228,11 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
       const count = countAt(offsetInBar(segment.bar, chord.at), segment.bar.meter);
       return { at: chord.at, x: x(chord.at), top: stone ? stone.y + stone.r : null, count: count.between || `${count.beat}` };
     }),
-    rooms: fillPlaces(part.melody, part.end, line.map((s) => s.bar))
+    rooms: fillPlaces(
+      part.melody,
+      part.end,
+      line.map((s) => s.bar),
+    )
       .filter((p) => inside(p.at))
       .map((p) => {
         const stone = stones.findLast((s) => s.note.at < p.at);

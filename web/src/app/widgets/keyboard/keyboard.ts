@@ -63,7 +63,11 @@ export class Keyboard {
     }),
   );
 
-  protected readonly summary = computed(() => this.spans().map((s) => s.text).join('; '));
+  protected readonly summary = computed(() =>
+    this.spans()
+      .map((s) => s.text)
+      .join('; '),
+  );
 
   private centre(midi: number): number | null {
     const key = this.byMidi().get(midi);

@@ -1,0 +1,92 @@
+import { arrange, newDocument, type Document, type Song } from '@joined-hands/core';
+import { openFile } from '@joined-hands/core/formats';
+import { chromium } from '@playwright/test';
+import { gzipSync } from 'node:zlib';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { listen } from '../server/src/listen.js';
+import { makeApp } from '../server/src/app.js';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const rows: { what: string; measured: string; limit: string }[] = [];
+
+/** The middle of several timings, in milliseconds. */
+function median(times: number, work: () => void): number {
+  const taken = Array.from({ length: times }, () => {
+    const start = performance.now();
+    work();
+    return performance.now() - start;
+  });
+  return taken.sort((a, b) => a - b)[times >> 1];
+}
+
+function glass(): Document {
+  const opened = openFile('harbour-glass.abc', new Uint8Array(readFileSync(join(root, 'demo/harbour-glass.abc'))));
+  if (!opened.ok) throw new Error(opened.sentence);
+  return opened.document;
+}
+
+/** The same song again and again, `times` over. */
+function repeated(song: Song, times: number): Song {
+  const over = <T extends { at: number }>(items: readonly T[]) =>
+    Array.from({ length: times }, (_, k) => items.map((item) => ({ ...item, at: item.at + k * song.length }))).flat();
+  return { ...song, length: song.length * times, melody: over(song.melody), chords: over(song.chords), marks: over(song.marks) };
+}
+
+const ballad = glass();
+const long = newDocument(repeated(ballad.song, 32));
+median(5, () => arrange(ballad));
+const short = median(15, () => arrange(ballad));
+const whole = median(5, () => arrange(long));
+rows.push({ what: 'arrange(), 32 bars', measured: `${short.toFixed(1)} ms`, limit: '50 ms' });
+rows.push({ what: 'arrange(), 1,024 bars', measured: `${whole.toFixed(1)} ms`, limit: `${(short * 32 * 1.3).toFixed(1)} ms` });
+
+const dist = join(root, 'web/dist/browser');
+const index = readFileSync(join(dist, 'index.html'), 'utf8');
+const scripts = new Set([...index.matchAll(/(?:src|href)="([\w-]+\.js)"/g)].map((m) => m[1]));
+const weight = [...scripts].reduce((sum, name) => sum + gzipSync(readFileSync(join(dist, name))).length, 0);
+rows.push({ what: 'initial script, compressed', measured: `${(weight / 1000).toFixed(0)} kB`, limit: '500 kB' });
+
+const { server, port } = await listen(makeApp(dist), 4620);
+const browser = await chromium.launch({
+  executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const paints: number[] = [];
+for (let i = 0; i < 5; i++) {
+  await page.goto(`http://127.0.0.1:${port}/shelf`);
+  await page.getByTestId('song-card').first().waitFor();
+  paints.push(await page.evaluate(() => performance.getEntriesByName('first-contentful-paint')[0].startTime));
+}
+rows.push({ what: 'first paint, first visit', measured: `${paints[0].toFixed(0)} ms`, limit: '1,500 ms' });
+
+await page.getByRole('button', { name: 'Open Harbour Glass' }).click();
+await page.getByTestId('stack').first().waitFor();
+// From the press that keeps another place for a chord to the frame that shows it, measured inside the page.
+const edits: number[] = [];
+for (let i = 0; i < 9; i++) {
+  await page
+    .getByTestId('alternative')
+    .nth(i % 2)
+    .click();
+  edits.push(
+    await page.evaluate(async (n) => {
+      const chord = () => document.querySelector('[data-testid=stack]')?.getAttribute('aria-label');
+      const before = chord();
+      const start = performance.now();
+      document.querySelectorAll<HTMLElement>('[data-testid=alternative]')[n].click();
+      while (chord() === before) await new Promise(requestAnimationFrame);
+      return performance.now() - start;
+    }, i % 2),
+  );
+}
+rows.push({
+  what: 'an edit on the desk, on screen',
+  measured: `${edits.sort((a, b) => a - b)[4].toFixed(0)} ms`,
+  limit: '100 ms',
+});
+await browser.close();
+server.close();
+console.table(rows);

@@ -1,0 +1,89 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { afterAll, describe, expect, it } from 'vitest';
+
+const root = fileURLToPath(new URL('../..', import.meta.url));
+const folder = mkdtempSync(join(tmpdir(), 'arrange-'));
+afterAll(() => rmSync(folder, { recursive: true }));
+
+const waltz = join(root, 'demo', 'lamps-across-the-sound.letters');
+const file = (name: string, content: string | Uint8Array) => {
+  writeFileSync(join(folder, name), content);
+  return join(folder, name);
+};
+const arrange = (...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync(
+    process.execPath,
+    [join(root, 'node_modules/tsx/dist/cli.mjs'), join(root, 'cli/src/main.ts'), ...args],
+    {
+      encoding: 'utf8',
+    },
+  );
+  return { status, stdout, stderr: stderr.trim() };
+};
+
+describe('the arrange command', () => {
+  it('writes every output whole and answers 0', () => {
+    const kinds = ['json', 'musicxml', 'midi', 'abc', 'chart', 'project'];
+    const done = arrange(waltz, ...kinds.flatMap((k) => [`--${k}`, join(folder, `out.${k}`)]));
+    expect([done.status, done.stdout, done.stderr]).toEqual([0, '', '']);
+    const told = JSON.parse(readFileSync(join(folder, 'out.json'), 'utf8')) as { parts: unknown[]; song: { bars: number } };
+    expect([told.parts.length, told.song.bars]).toEqual([5, 20]);
+    expect(readFileSync(join(folder, 'out.midi')).subarray(0, 4).toString()).toBe('MThd');
+    expect(readdirSync(folder).filter((f) => f.endsWith('.part'))).toEqual([]);
+    const again = arrange(join(folder, 'out.project'), '--format', 'project', '--json', '-');
+    expect(JSON.parse(again.stdout)).toEqual(told);
+  });
+
+  it('obeys hands, keys and transposition', () => {
+    const done = arrange(waltz, '--hands', 'child', '--keys', '49', '--transpose', 'D minor', '--json', '-');
+    const told = JSON.parse(done.stdout) as {
+      song: { key: string };
+      parts: { chords: { symbol: string; pitches: string[] }[] }[];
+    };
+    expect(told.song.key).toBe('D minor');
+    expect(told.parts[0].chords[0].symbol).toBe('Dm');
+  });
+
+  it('prints a summary when no output is named', () => {
+    expect(arrange(waltz).stdout).toContain('Lamps Across the Sound · G minor · 3/4 · 5 parts');
+  });
+
+  it.each([
+    [['--hands', 'huge'], '--hands takes child, small, medium, large; "huge" is none of them.'],
+    [['--keys', '50'], '--keys takes'],
+    [['--transpose', 'H'], '--transpose takes a key'],
+    [['--school', 'shell'], 'is not built yet'],
+    [['--texture', 'waltz'], 'only "block" is'],
+    [['--nonsense'], "Unknown option '--nonsense'"],
+    [['--json', '-', '--abc', '-'], 'Only one output'],
+  ])('answers 2 for %j', (options, sentence) => {
+    const done = arrange(waltz, ...options);
+    expect([done.status, done.stderr.includes(sentence)]).toEqual([2, true]);
+  });
+
+  it.each([
+    ['empty.abc', '', 'empty.abc: The file is empty.'],
+    ['chord.abc', 'X:1\nM:4/4\nL:1/4\nK:C\n"Gzz" C4|', '“Gzz” is not a chord symbol'],
+    ['long.abc', 'X:1\nM:4/4\nL:1/4\nK:C\nC4|CDEFG|C4|', 'Measure 2: the bar has 5 counts'],
+    ['wrong.musicxml', 'X:1\nK:C\nC4|', 'it looks like ABC'],
+    ['noise.letters', new Uint8Array(5_000_000).map((_, i) => (i * 31) % 251), 'holds no readable text'],
+    ['high.letters', 'tune: C9 - - - |', 'lies off the keyboard'],
+  ])('answers 3 for %s with one line that names file, place and cause, and writes nothing', (name, content, cause) => {
+    const output = join(folder, `${name}.json`);
+    const done = arrange(file(name, content), '--json', output);
+    expect(done.status).toBe(3);
+    expect(done.stderr.split('\n')).toHaveLength(1);
+    expect(done.stderr).toContain(cause);
+    expect(done.stderr.startsWith(`${name}: `)).toBe(true);
+    expect(existsSync(output)).toBe(false);
+  });
+
+  it('answers 3 for a file that is not there and an output that cannot be written', () => {
+    expect(arrange(join(folder, 'none.abc')).status).toBe(3);
+    expect(arrange(waltz, '--json', join(folder, 'no', 'where.json')).stderr).toContain('cannot be written');
+  });
+});

@@ -1,0 +1,49 @@
+import { expect, test as base, type Locator, type Page } from '@playwright/test';
+
+/** Every test fails on an error in the console and on a request that leaves the origin. */
+export const test = base.extend<{ watched: void }>({
+  watched: [
+    async ({ page, baseURL }, use) => {
+      const trouble: string[] = [];
+      page.on('console', (m) => m.type() === 'error' && trouble.push(m.text()));
+      page.on('pageerror', (e) => trouble.push(e.message));
+      page.on('request', (r) => {
+        if (!r.url().startsWith(`${baseURL}/`) && !/^(data|blob):/.test(r.url())) trouble.push(`left the origin: ${r.url()}`);
+      });
+      await use();
+      expect(trouble).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+export { expect };
+
+/** The shelf with its demo songs set out. */
+export async function openShelf(page: Page): Promise<void> {
+  await page.goto('/');
+  await expect(page.getByTestId('song-card').first()).toBeVisible();
+}
+
+/** The desk of a song on the shelf. */
+export async function openSong(page: Page, title: string): Promise<void> {
+  await openShelf(page);
+  await page.getByRole('button', { name: `Open ${title}` }).click();
+  await expect(page.getByTestId('stack').first()).toBeVisible();
+}
+
+export const parts = (page: Page): Locator => page.getByTestId('part');
+export const stacks = (page: Page): Locator => page.getByTestId('stack');
+
+/** MIDI numbers of the keys that sound now. */
+export async function sounding(page: Page): Promise<number[]> {
+  const keys = page.locator('jh-keyboard rect.sounding');
+  await expect(keys.first()).toBeVisible();
+  const midis = await keys.evaluateAll((all) => all.map((k) => Number(k.getAttribute('data-midi'))));
+  return midis.sort((a, b) => a - b);
+}
+
+/** The keys of a chord on the strip, as its label reads them. */
+export async function keysOf(stack: Locator): Promise<string> {
+  return ((await stack.getAttribute('aria-label')) ?? '').split(', ').slice(2).join(' ').replace(' kept by you', '');
+}

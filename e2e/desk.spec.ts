@@ -1,0 +1,179 @@
+import { midiOf } from '@joined-hands/core';
+import { expect, keysOf, openSong, parts, sounding, stacks, test } from './app.js';
+
+const midis = (keys: string) =>
+  keys
+    .split(' ')
+    .map(midiOf)
+    .sort((a, b) => a - b);
+
+test('a demo song opens in numbered parts with chords under the tune', async ({ page }) => {
+  await openSong(page, 'Lamps Across the Sound');
+  await expect(parts(page)).toHaveCount(5);
+  await expect(page.getByRole('heading', { name: 'Part 1' })).toBeVisible();
+  await expect(stacks(page)).toHaveCount(4);
+  await expect(stacks(page).first()).toHaveAccessibleName(/^G minor, root position, G3, Bb3, D4/);
+  await expect(page.getByTestId('position')).toContainText('root position');
+  await parts(page).nth(3).getByRole('button').first().click();
+  await expect(page.getByRole('heading', { name: 'Part 4' })).toBeVisible();
+  await expect(page.getByText('so slowly, turn her, old boat, and near;')).toBeVisible();
+});
+
+test('another inversion is tried by ear, kept, seen everywhere, and taken back', async ({ page }) => {
+  await openSong(page, 'Lamps Across the Sound');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowRight');
+  const chord = stacks(page).nth(1);
+  await expect(chord).toHaveAccessibleName(/^F major/);
+  await expect(chord).toHaveAttribute('aria-pressed', 'true');
+  const before = await keysOf(chord);
+  const why = await page.getByTestId('why').textContent();
+  await page.getByRole('button', { name: 'Hear' }).click();
+  expect(await sounding(page)).toEqual(midis(before));
+
+  const other = page.getByTestId('alternative').first();
+  await other.click();
+  await expect(other).toContainText('press to keep');
+  expect(await keysOf(chord)).toBe(before);
+  await other.click();
+  await expect(chord).toHaveAccessibleName(/kept by you/);
+  const after = await keysOf(chord);
+  expect(after).not.toBe(before);
+  await expect(page.getByTestId('why')).toContainText('You chose this place.');
+  await expect(page.locator('jh-keyboard rect.sounding')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Hear' }).click();
+  expect(await sounding(page)).toEqual(midis(after));
+
+  await page.keyboard.press('Control+z');
+  await expect(chord).not.toHaveAccessibleName(/kept by you/);
+  expect(await keysOf(chord)).toBe(before);
+  await expect(page.getByTestId('why')).toHaveText(why ?? '');
+  await page.keyboard.press('Control+Shift+z');
+  await expect(chord).toHaveAccessibleName(/kept by you/);
+  expect(await keysOf(chord)).toBe(after);
+});
+
+test('space plays the joined hands with a playhead and stops them', async ({ page }) => {
+  await openSong(page, 'All Aboard for Nettle Point');
+  await page.getByRole('button', { name: 'Count in' }).click();
+  await page.keyboard.press('Space');
+  await expect(page.getByTestId('playhead')).toBeAttached();
+  expect((await sounding(page)).length).toBeGreaterThan(2);
+  await page.keyboard.press('Space');
+  await expect(page.getByTestId('playhead')).not.toBeAttached();
+  await expect(page.locator('jh-keyboard rect.sounding')).toHaveCount(0);
+});
+
+test('the right hand alone sounds one key at a time, and the switch fades the other', async ({ page }) => {
+  await openSong(page, 'Lamps Across the Sound');
+  await page.getByRole('button', { name: 'Count in' }).click();
+  for (const [name, view] of [
+    ['Left hand', 'left'],
+    ['With fills', 'fills'],
+    ['Joined', 'joined'],
+    ['Right hand', 'right'],
+  ]) {
+    await page.getByRole('button', { name, exact: true }).click();
+    await expect(page.locator('jh-join-strip')).toHaveAttribute('data-view', view);
+  }
+  await page.keyboard.press('Space');
+  const [key, ...others] = await sounding(page);
+  expect(others).toEqual([]);
+  expect(['D4', 'G4', 'A4', 'Bb4', 'C5'].map(midiOf)).toContain(key);
+});
+
+test('a chord is rewritten, and a slip is answered with a way out', async ({ page }) => {
+  await openSong(page, 'Lamps Across the Sound');
+  const field = page.getByLabel('Chord symbol');
+  await field.fill('Gmx');
+  await page.getByRole('button', { name: 'Write', exact: true }).click();
+  await expect(page.getByRole('alert')).toContainText('“Gmx” is not a chord symbol.');
+  await expect(stacks(page).first()).toHaveAccessibleName(/^G minor/);
+  await field.fill('Eb');
+  await field.press('Enter');
+  await expect(stacks(page).first()).toHaveAccessibleName(/^Eb major/);
+  await page.getByRole('button', { name: 'Undo: write Eb' }).click();
+  await expect(stacks(page).first()).toHaveAccessibleName(/^G minor/);
+});
+
+test('a chord is written under a note that had none', async ({ page }) => {
+  await openSong(page, 'Lamps Across the Sound');
+  await page.getByTestId('stone').nth(2).click();
+  await page.getByLabel('Chord symbol').fill('D7');
+  await page.getByRole('button', { name: 'Write a chord here' }).click();
+  await expect(stacks(page)).toHaveCount(5);
+  await expect(page.getByRole('heading', { name: 'D dominant seventh' })).toBeVisible();
+});
+
+test('parts are cut, joined, named, moved and resized, each step taken back', async ({ page }) => {
+  await openSong(page, 'Lamps Across the Sound');
+  await page.getByTestId('stone').nth(5).click();
+  await page.getByRole('button', { name: 'Begin a part here' }).click();
+  await expect(parts(page)).toHaveCount(6);
+  await expect(page.getByRole('heading', { name: 'Part 2' })).toBeVisible();
+
+  const menu = async (part: number, entry: string) => {
+    await page.getByRole('button', { name: `Change part ${part}` }).click();
+    const item = page.locator('.ant-dropdown-menu-item', { hasText: entry });
+    await item.click();
+    await expect(item).toBeHidden();
+  };
+  await menu(2, 'Join to part 1');
+  await expect(parts(page)).toHaveCount(5);
+  await expect(page.getByRole('heading', { name: 'Part 1' })).toBeVisible();
+  await menu(2, 'Name this part');
+  await page.getByLabel('Name of the part').fill('The rail');
+  await page.keyboard.press('Enter');
+  await expect(parts(page).nth(1)).toContainText('The rail · bars 5–8');
+  await menu(2, 'Begin one note later');
+  await expect(parts(page).first()).toContainText('9 notes');
+  await page.getByRole('button', { name: 'smaller' }).click();
+  await expect.poll(() => parts(page).count()).toBeGreaterThan(5);
+  for (let i = 0; i < 5; i++) await page.keyboard.press('Control+z');
+  await expect(parts(page)).toHaveCount(5);
+  await expect(parts(page).nth(1)).toContainText('Bars 5–8');
+  await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
+});
+
+test('a cut is dragged along the ruler', async ({ page }) => {
+  await openSong(page, 'Lamps Across the Sound');
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByTestId('stone')).toHaveCount(11);
+  const grip = page.locator('.cut .grip').first();
+  const target = page.getByTestId('stone').nth(1).locator('circle');
+  const [from, to] = [await grip.boundingBox(), await target.boundingBox()];
+  if (!from || !to) throw new Error('nothing to drag');
+  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(to.x + to.width / 2, from.y + 10, { steps: 6 });
+  await page.mouse.up();
+  await expect(page.getByTestId('stone')).toHaveCount(10);
+  await expect(parts(page).first()).toContainText('9 notes');
+});
+
+test('a smaller hand and a shorter keyboard are obeyed at once', async ({ page }) => {
+  await openSong(page, 'Harbour Glass');
+  await page.getByLabel('Hand', { exact: true }).selectOption('child');
+  await page.getByLabel('Keyboard', { exact: true }).selectOption('49');
+  await expect(page.locator('jh-keyboard rect')).toHaveCount(49);
+  for (const stack of await stacks(page).all()) {
+    const keys = midis(await keysOf(stack));
+    expect(keys[keys.length - 1] - keys[0]).toBeLessThanOrEqual(10);
+  }
+});
+
+test('everything is kept over a reload', async ({ page }) => {
+  await openSong(page, 'Harbour Glass');
+  await page.getByLabel('Chord symbol').fill('Dm9');
+  await page.keyboard.press('Enter');
+  await expect(stacks(page).first()).toHaveAccessibleName(/^D minor ninth/);
+  await page.getByTestId('alternative').first().click();
+  await page.getByTestId('alternative').first().click();
+  await expect(stacks(page).first()).toHaveAccessibleName(/kept by you/);
+  const keys = await keysOf(stacks(page).first());
+  await page.getByRole('button', { name: 'Evening theme' }).click();
+  await page.reload();
+  await expect(stacks(page).first()).toHaveAccessibleName(/^D minor ninth.*kept by you/);
+  expect(await keysOf(stacks(page).first())).toBe(keys);
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening');
+});

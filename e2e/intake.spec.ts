@@ -1,0 +1,98 @@
+import { expect, openShelf, parts, stacks, test } from './app.js';
+
+const LETTERS = `title: Tin Whistle Tide
+key: D major
+time: 3/4
+pickup: 1
+
+tune : A4 | D5 - C# | B - A | G A B | A - - |
+chord:    | D  - -  | G - - | A7    | D - -
+words: A  | tide - that | turns - to | car- ry us | home
+`;
+
+const ABC = `X:1
+T:Gangway
+M:4/4
+L:1/4
+K:F
+|: "F" c2 A c | "C7" B2 G2 :| "F" F4 |]
+w: Mind the gang- way, now
+`;
+
+const MUSICXML = `<?xml version="1.0"?><score-partwise version="4.0"><work><work-title>Bollard</work-title></work>
+<part-list><score-part id="P1"><part-name>V</part-name></score-part></part-list><part id="P1"><measure number="1">
+<attributes><divisions>1</divisions><key><fifths>0</fifths></key><time><beats>4</beats><beat-type>4</beat-type></time></attributes>
+<harmony><root><root-step>C</root-step></root><kind>major</kind></harmony>
+<note><pitch><step>E</step><octave>5</octave></pitch><duration>4</duration></note></measure></part></score-partwise>`;
+
+test('letters are typed with a live strip, and a slip is named at its place', async ({ page }) => {
+  await page.goto('/intake');
+  const editor = page.getByLabel('Letter lines');
+  const keep = page.getByTestId('keep');
+  await editor.fill(LETTERS);
+  await expect(page.getByTestId('preview')).toContainText('Tin Whistle Tide');
+  await expect(keep).toBeEnabled();
+
+  const slip = LETTERS.replace('G A B', 'G A B C');
+  await editor.fill(slip);
+  await expect(page.getByTestId('fault')).toContainText('Line 6, bar 3: the bar has 4 counts where 3 are expected.');
+  await expect(page.getByTestId('fault').locator('mark')).toHaveText('G A B C');
+  await expect(keep).toBeDisabled();
+  await expect(page.getByTestId('preview')).toContainText('Tin Whistle Tide');
+  await page.getByRole('button', { name: 'Go there' }).click();
+  expect(await editor.evaluate((e: HTMLTextAreaElement) => e.value.slice(e.selectionStart, e.selectionEnd))).toBe('G A B C');
+
+  await page.reload();
+  await expect(editor).toHaveValue(slip);
+  await editor.fill(LETTERS);
+  await expect(page.getByTestId('fault')).toBeHidden();
+  await keep.click();
+  await expect(page.getByTestId('song-title')).toHaveText('Tin Whistle Tide');
+  await expect(stacks(page).first()).toHaveAccessibleName(/^D major/);
+});
+
+test('ABC is pasted', async ({ page }) => {
+  await page.goto('/intake');
+  await page.getByRole('button', { name: 'Paste ABC' }).click();
+  await page.getByLabel('ABC text').fill(ABC);
+  await expect(page.getByTestId('preview')).toContainText('Gangway');
+  await page.getByTestId('keep').click();
+  await expect(stacks(page)).toHaveCount(5);
+});
+
+for (const [name, content, title, count] of [
+  ['gangway.abc', ABC, 'Gangway', 2],
+  ['bollard.musicxml', MUSICXML, 'Bollard', 1],
+] as const)
+  test(`the file ${name} is brought in as parts and stands first on the shelf`, async ({ page }) => {
+    await page.goto('/intake');
+    await page.getByRole('button', { name: 'Choose a file' }).click();
+    await page.locator('input[type=file]').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(content) });
+    await expect(page.getByTestId('preview')).toContainText(title);
+    await page.getByTestId('keep').click();
+    await expect(parts(page)).toHaveCount(count);
+    await expect(stacks(page).first()).toHaveAccessibleName(/major, root position/);
+    await openShelf(page);
+    await expect(page.getByTestId('song-card')).toHaveCount(4);
+    await expect(page.getByTestId('song-card').first()).toContainText(title);
+  });
+
+test('files that cannot be used are refused in a sentence and change nothing', async ({ page }) => {
+  await openShelf(page);
+  await page.getByRole('link', { name: 'Bring in a song' }).click();
+  await page.getByRole('button', { name: 'Choose a file' }).click();
+  const noise = Buffer.from(new Uint8Array(5_000_000).map((_, i) => (i * 31) % 251));
+  for (const [name, buffer, sentence] of [
+    ['empty.abc', Buffer.alloc(0), 'empty.abc: The file is empty.'],
+    ['tune.musicxml', Buffer.from(ABC), 'The file is not MusicXML: it looks like ABC.'],
+    ['bars.abc', Buffer.from(ABC.replace('c2 A c', 'c2 A c c')), 'Measure 1: the bar has 5 counts'],
+    ['chord.abc', Buffer.from(ABC.replace('C7', 'Cq7')), '“Cq7” is not a chord symbol.'],
+    ['noise.abc', noise, 'holds no readable text'],
+  ] as const) {
+    await page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
+    await expect(page.getByTestId('fault')).toContainText(sentence);
+    await expect(page.getByTestId('keep')).toBeDisabled();
+  }
+  await openShelf(page);
+  await expect(page.getByTestId('song-card')).toHaveCount(3);
+});

@@ -1,0 +1,49 @@
+import { expect, openShelf, test } from './app.js';
+
+test('the shelf holds the three demo songs and leads to the desk', async ({ page }) => {
+  await openShelf(page);
+  await expect(page.getByTestId('song-card')).toHaveCount(3);
+  await expect(page.getByTestId('song-card').first()).toContainText('Lamps Across the Sound');
+  await page.keyboard.press('Tab');
+  await page.getByRole('button', { name: 'Open Harbour Glass' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('song-title')).toHaveText('Harbour Glass');
+});
+
+test('a song is duplicated, renamed, taken off and put back', async ({ page }) => {
+  await openShelf(page);
+  const cards = page.getByTestId('song-card');
+  const menu = async (title: string, entry: string) => {
+    await page.getByRole('button', { name: `More for ${title}` }).click();
+    await page.locator('.ant-dropdown-menu-item', { hasText: entry }).click();
+  };
+  await menu('Harbour Glass', 'Duplicate');
+  await expect(cards).toHaveCount(4);
+  await expect(cards.first()).toContainText('Harbour Glass (copy)');
+  await menu('Harbour Glass (copy)', 'Rename');
+  await page.getByLabel('New name').fill('Glass, quietly');
+  await page.keyboard.press('Enter');
+  await expect(cards.first()).toContainText('Glass, quietly');
+  await menu('Glass, quietly', 'Take off the shelf');
+  await expect(cards).toHaveCount(3);
+  await page.getByRole('button', { name: 'Put it back' }).click();
+  await expect(cards).toHaveCount(4);
+  await expect(cards.first()).toContainText('Glass, quietly');
+  await page.reload();
+  await expect(cards).toHaveCount(4);
+});
+
+test('a song that is not there says so and leads back', async ({ page }) => {
+  await page.goto('/desk/nowhere');
+  await expect(page.getByText('This song is not on the shelf')).toBeVisible();
+  await page.getByRole('link', { name: 'To the shelf', exact: true }).click();
+  await expect(page.getByTestId('song-card').first()).toBeVisible();
+});
+
+test('the shortcuts and the cautions are a key away', async ({ page }) => {
+  await openShelf(page);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('Never force a stretch');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toBeHidden();
+});

@@ -1,0 +1,70 @@
+import { chromium, type Page } from '@playwright/test';
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { listen } from '../server/src/listen.js';
+import { makeApp } from '../server/src/app.js';
+
+// Takes the pictures of docs/screenshots from demo data: npm run shots, after npm start has built the application.
+const root = fileURLToPath(new URL('..', import.meta.url));
+const folder = join(root, 'docs', 'screenshots');
+mkdirSync(folder, { recursive: true });
+const { server, port } = await listen(makeApp(join(root, 'web', 'dist', 'browser')), 4700);
+const browser = await chromium.launch({
+  executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const shot = (name: string) => page.screenshot({ path: join(folder, `${name}.png`), animations: 'disabled' });
+
+async function desk(target: Page, title: string, part: number, chord: number): Promise<void> {
+  await target.goto(`http://127.0.0.1:${port}/shelf`);
+  await target.getByRole('button', { name: `Open ${title}` }).click();
+  await target.getByTestId('stack').first().waitFor();
+  for (let i = 1; i < part; i++) await target.keyboard.press('ArrowDown');
+  for (let i = 1; i < chord; i++) await target.keyboard.press('ArrowRight');
+}
+
+await page.goto(`http://127.0.0.1:${port}/shelf`);
+await page.getByTestId('song-card').nth(2).waitFor();
+await page.evaluate(() => document.fonts.ready);
+await shot('shelf');
+
+await page.getByRole('link', { name: 'Bring in a song' }).click();
+await page.getByTestId('preview').waitFor();
+await shot('intake');
+const editor = page.getByLabel('Letter lines');
+const letters = await editor.inputValue();
+await editor.fill(letters.replace('F   E  D', 'F   H  D'));
+await page.getByTestId('fault').waitFor();
+await shot('intake-slip');
+await editor.fill(letters);
+
+await desk(page, 'Lamps Across the Sound', 2, 2);
+await shot('desk-joined');
+for (const [key, name] of [
+  ['1', 'right'],
+  ['2', 'left'],
+  ['4', 'fills'],
+] as const) {
+  await page.keyboard.press(key);
+  await page.locator(`jh-join-strip[data-view=${name}]`).waitFor();
+  await shot(`desk-${name}`);
+}
+await page.keyboard.press('3');
+await page.getByRole('link', { name: 'Sheet' }).click();
+await page.getByTestId('page').first().waitFor({ timeout: 60_000 });
+await shot('sheet-staff');
+await page.getByRole('button', { name: 'Letters', exact: true }).click();
+await page.getByTestId('chart').waitFor();
+await shot('sheet-letters');
+
+await page.getByRole('button', { name: 'Evening theme' }).click();
+await desk(page, 'Harbour Glass', 5, 2);
+await shot('desk-evening');
+await page.goto(`http://127.0.0.1:${port}/shelf`);
+await page.getByTestId('song-card').first().waitFor();
+await shot('shelf-evening');
+
+await browser.close();
+server.close();

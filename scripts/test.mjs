@@ -1,0 +1,53 @@
+// Everything that must hold: lint, types, units, the interface in a real browser. Ends with one line of counts.
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensureInstalled, root } from './install.mjs';
+
+ensureInstalled();
+const results = join(root, 'test-results');
+rmSync(results, { recursive: true, force: true });
+mkdirSync(results);
+
+/** Runs a step; its output goes through. */
+function step(name, command, args) {
+  console.log(`\n── ${name}`);
+  return spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, FORCE_COLOR: '0' } }).status === 0;
+}
+
+function counts(file, read) {
+  const path = join(results, file);
+  return existsSync(path) ? read(JSON.parse(readFileSync(path, 'utf8'))) : null;
+}
+
+let passed = 0;
+let failed = 0;
+const take = (ok, found) => {
+  passed += found?.passed ?? 0;
+  failed += found?.failed ?? 0;
+  // A step that fails without a failed test, such as a lint error or a crash, is a failure of its own.
+  if (!ok && !found?.failed) failed++;
+};
+
+take(step('Lint', 'npm', ['run', '-s', 'lint']), null);
+take(step('Types', 'npm', ['run', '-s', 'typecheck']), null);
+const units = step('Units', 'npx', [
+  'vitest',
+  'run',
+  '--reporter=default',
+  '--reporter=json',
+  '--outputFile.json=test-results/units.json',
+]);
+take(
+  units,
+  counts('units.json', (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests })),
+);
+const faces = step('Interface', process.execPath, ['e2e/run.mjs']);
+// A test that only passed when it was tried again is counted as failed.
+take(
+  faces,
+  counts('e2e.json', (r) => ({ passed: r.stats.expected, failed: r.stats.unexpected + r.stats.flaky })),
+);
+
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exitCode = failed === 0 && passed > 0 ? 0 : 1;

@@ -1,0 +1,52 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import type { Server } from 'node:http';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { makeApp } from './app.js';
+import { listen } from './listen.js';
+
+const folder = mkdtempSync(join(tmpdir(), 'served-'));
+const open: Server[] = [];
+let base = '';
+
+beforeAll(async () => {
+  writeFileSync(join(folder, 'index.html'), '<title>Joined Hands</title>');
+  writeFileSync(join(folder, 'main-ABCDEF12.js'), 'let x;');
+  const { server, port } = await listen(makeApp(folder), 45170);
+  open.push(server);
+  base = `http://127.0.0.1:${port}`;
+});
+afterAll(() => {
+  for (const server of open) server.close();
+  rmSync(folder, { recursive: true });
+});
+
+describe('the server', () => {
+  it('answers every screen with the application and a missing file with 404', async () => {
+    for (const path of ['/', '/shelf', '/desk/1234']) expect(await (await fetch(base + path)).text()).toContain('Joined Hands');
+    expect((await fetch(`${base}/gone.js`)).status).toBe(404);
+  });
+
+  it('lets the page talk to its own origin only', async () => {
+    const { headers } = await fetch(base);
+    const policy = headers.get('content-security-policy') ?? '';
+    expect(policy).toContain("default-src 'self'");
+    expect(policy).toContain("connect-src 'self' data:");
+    expect(policy).not.toMatch(/https?:|\*/);
+    expect(headers.get('x-powered-by')).toBeNull();
+    expect(headers.get('x-content-type-options')).toBe('nosniff');
+  });
+
+  it('keeps named builds for a year and the page itself not at all', async () => {
+    expect((await fetch(`${base}/main-ABCDEF12.js`)).headers.get('cache-control')).toContain('immutable');
+    expect((await fetch(base)).headers.get('cache-control')).toBe('no-cache');
+  });
+
+  it('takes the next port when one is busy', async () => {
+    const first = Number(new URL(base).port);
+    const { server, port } = await listen(makeApp(folder), first);
+    open.push(server);
+    expect(port).toBeGreaterThan(first);
+  });
+});
