@@ -73,11 +73,12 @@ for (let i = 0; i < 9; i++) {
     .click();
   edits.push(
     await page.evaluate(async (n) => {
-      const chord = () => document.querySelector('[data-testid=stack]')?.getAttribute('aria-label');
-      const before = chord();
+      const stack = document.querySelector('[data-testid=stack]');
+      const before = stack?.getAttribute('aria-label');
       const start = performance.now();
       document.querySelectorAll<HTMLElement>('[data-testid=alternative]')[n].click();
-      while (chord() === before) await new Promise(requestAnimationFrame);
+      while (document.querySelector('[data-testid=stack]')?.getAttribute('aria-label') === before)
+        await new Promise(requestAnimationFrame);
       return performance.now() - start;
     }, i % 2),
   );

@@ -7,7 +7,7 @@ export * from './harmony/key.js';
 export * from './harmony/symbol.js';
 export * from './harmony/naming.js';
 export * from './song/song.js';
-export * from './song/document.js';
+export * from './song/decisions.js';
 export * from './song/edits.js';
 export { divide, PART_COSTS, PART_SIZES, type Stretch } from './divide/divide.js';
 export { BOUNDARY_TERMS, findBoundaries, type Boundary } from './divide/boundaries.js';

@@ -7,7 +7,7 @@ import { voiceLeftHand, type VoicedChord } from '../left-hand/voice.js';
 import { nameWithMelody } from '../harmony/naming.js';
 import { parseChord } from '../harmony/symbol.js';
 import { nameOf, type Pitch } from '../pitch/pitch.js';
-import type { Document } from '../song/document.js';
+import type { Document } from '../song/decisions.js';
 import { chordSpans, type MelodyNote, type Song } from '../song/song.js';
 import { barSpan, layBars, placeName, type Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
@@ -50,7 +50,7 @@ export interface ScoreNote {
   readonly part: number;
 }
 
-/** All that is computed from a document. */
+/** All that is computed from a document */
 export interface Arrangement {
   /** The song as it is played: with the pianist's chords, and with the tune on the keyboard's keys. */
   readonly song: Song;
@@ -65,17 +65,17 @@ export interface Arrangement {
  * Computes the arrangement of a document: parts, voicings, joins, score and findings. Pure and deterministic; the
  * time it takes grows linearly with the song.
  */
-export function arrange(document: Document): Arrangement {
-  const { song, findings } = resolveSong(document);
+export function arrange(doc: Document): Arrangement {
+  const { song, findings } = resolveSong(doc);
   const bars = layBars(song);
   const spans = chordSpans(song);
   const strikes = blockStrikes(spans, bars);
-  const pins = new Map(document.choices.pins.map((p) => [p.at, p.pitches]));
-  const left = voiceLeftHand(strikes, song.melody, document.hands, pins);
+  const pins = new Map(doc.choices.pins.map((p) => [p.at, p.pitches]));
+  const left = voiceLeftHand(strikes, song.melody, doc.hands, pins);
   const together = togetherPoints(left.chords, song.melody, bars);
-  const stretches = divide(song, bars, document.choices);
+  const stretches = divide(song, bars, doc.choices);
   const form = findRepeats(song, stretches, spans);
-  const names = new Map(document.choices.names.map((n) => [n.at, n.name]));
+  const names = new Map(doc.choices.names.map((n) => [n.at, n.name]));
   const notesOf = sliceBy(song.melody);
   const chordsOf = sliceBy(left.chords);
   const joinsOf = sliceBy(together);
@@ -104,7 +104,7 @@ export function arrange(document: Document): Arrangement {
     score: parts.flatMap(scoreOf),
     findings: [
       ...findings,
-      ...checkVoicings(left.chords, document, partOf, bars),
+      ...checkVoicings(left.chords, doc, partOf, bars),
       ...findCollisions(left.chords, song.melody).map((c): Finding => {
         return {
           rule: `collision-${c.kind}`,

@@ -2,7 +2,7 @@ import { thinningWords } from '../left-hand/reasons.js';
 import { muddiness } from '../left-hand/costs.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf } from '../pitch/pitch.js';
-import { KEYBOARDS, SPANS, type Document } from '../song/document.js';
+import { KEYBOARDS, SPANS, type Document } from '../song/decisions.js';
 import { placeName, type Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 
@@ -42,12 +42,12 @@ export function partFinder(parts: readonly PartRange[]): (at: Ticks) => number |
 /** Checks every voiced chord against the hand, the keyboard and the low limits. */
 export function checkVoicings(
   chords: readonly VoicedChord[],
-  document: Document,
+  doc: Document,
   partOf: (at: Ticks) => number | null,
   bars: readonly Bar[],
 ): Finding[] {
-  const { comfortable, limit } = SPANS[document.hands.profile];
-  const keyboard = KEYBOARDS[document.hands.keys];
+  const { comfortable, limit } = SPANS[doc.hands.profile];
+  const keyboard = KEYBOARDS[doc.hands.keys];
   const found: Finding[] = [];
   for (const chord of chords) {
     const midis = chord.pitches.map(midiOf);
@@ -63,7 +63,7 @@ export function checkVoicings(
         'another inversion',
       ]);
     if (midis[0] < keyboard.low || midis[midis.length - 1] > keyboard.high)
-      say('keyboard', 'fix', `${title} leaves the ${document.hands.keys} keys of this keyboard.`, ['another octave']);
+      say('keyboard', 'fix', `${title} leaves the ${doc.hands.keys} keys of this keyboard.`, ['another octave']);
     if (muddiness(midis) > 0)
       say('low', 'note', `${title} lies low for such close notes and may sound muddy.`, ['another inversion', 'fewer notes']);
     const thinned = chord.pinned || chord.again ? null : thinningWords(chord.form, chord.position);

@@ -1,13 +1,13 @@
 import { degreeOf } from '../harmony/naming.js';
 import { keyName } from '../harmony/key.js';
 import { parseChord } from '../harmony/symbol.js';
-import type { Document } from '../song/document.js';
+import type { Document } from '../song/decisions.js';
 import { meterName } from '../time/meter.js';
 import { toQuarters } from '../time/ticks.js';
 import type { Arrangement, Part, PartChord } from './arrange.js';
 
 /** The report of the command line: plain data, times in quarter notes from the start of the music. */
-export function report(document: Document, arrangement: Arrangement): object {
+export function report(doc: Document, arrangement: Arrangement): object {
   const { song, bars, findings, totals } = arrangement;
   return {
     version: 1,
@@ -19,7 +19,7 @@ export function report(document: Document, arrangement: Arrangement): object {
       bars: bars.filter((b) => b.number > 0).length,
       pickup: toQuarters(song.pickup),
       melodyNotes: song.melody.length,
-      chordsGiven: document.song.chords.length > 0,
+      chordsGiven: doc.song.chords.length > 0,
     },
     parts: arrangement.parts.map((part) => partReport(part, song.key)),
     score: arrangement.score.map((n) => ({

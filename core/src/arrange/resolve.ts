@@ -1,7 +1,7 @@
 import { parseChord } from '../harmony/symbol.js';
 import { midiOf, octaveUp, type Pitch } from '../pitch/pitch.js';
 import { layBars, placeName, type Bar } from '../time/bars.js';
-import { KEYBOARDS, type Document, type Hands } from '../song/document.js';
+import { KEYBOARDS, type Document, type Hands } from '../song/decisions.js';
 import { resolveChords } from '../song/edits.js';
 import type { Song } from '../song/song.js';
 import type { Finding } from './findings.js';
@@ -13,10 +13,10 @@ export interface Resolved {
 }
 
 /** Puts the pianist's chords into the song and the tune onto the keyboard. */
-export function resolveSong(document: Document): Resolved {
-  const bars = layBars(document.song);
+export function resolveSong(doc: Document): Resolved {
+  const bars = layBars(doc.song);
   const findings: Finding[] = [];
-  const chords = resolveChords(document);
+  const chords = resolveChords(doc);
   for (const chord of chords) {
     if (parseChord(chord.symbol).kind !== 'unread') continue;
     const message = `“${chord.symbol}” at ${placeName(bars, chord.at)} is kept as text: it names no chord to play.`;
@@ -26,8 +26,8 @@ export function resolveSong(document: Document): Resolved {
     const message = 'This song has no chord symbols, so the left hand rests. Write a chord into any bar to begin.';
     findings.push(finding('no-chords', 'warn', null, message, ['write a chord']));
   }
-  const melody = fitTune(document, bars, findings);
-  return { song: { ...document.song, chords, melody }, findings };
+  const melody = fitTune(doc, bars, findings);
+  return { song: { ...doc.song, chords, melody }, findings };
 }
 
 function finding(
@@ -41,12 +41,12 @@ function finding(
 }
 
 /** Moves a tune that runs off a short keyboard: as a whole by octaves where that helps, else note by note. */
-function fitTune(document: Document, bars: readonly Bar[], findings: Finding[]): Song['melody'] {
-  const { melody } = document.song;
-  const outside = outsideOf(document.hands);
+function fitTune(doc: Document, bars: readonly Bar[], findings: Finding[]): Song['melody'] {
+  const { melody } = doc.song;
+  const outside = outsideOf(doc.hands);
   const first = melody.find((n) => outside(n.pitch));
   if (!first) return melody;
-  const keys = `${document.hands.keys} keys`;
+  const keys = `${doc.hands.keys} keys`;
   const where = placeName(bars, first.at);
   for (const octaves of [-1, 1, -2, 2]) {
     const moved = melody.map((n) => ({ ...n, pitch: octaveUp(n.pitch, octaves) }));
@@ -58,7 +58,7 @@ function fitTune(document: Document, bars: readonly Bar[], findings: Finding[]):
   }
   const message = `${first.pitch} at ${where} is not on a keyboard of ${keys}: such notes are written in the nearest octave that is.`;
   findings.push(finding('tune-folded', 'warn', first.at, message, ['choose a longer keyboard', 'choose another key']));
-  const { low } = KEYBOARDS[document.hands.keys];
+  const { low } = KEYBOARDS[doc.hands.keys];
   return melody.map((n) => {
     if (!outside(n.pitch)) return n;
     let pitch = n.pitch;

@@ -1,4 +1,4 @@
-import type { Choices } from '../song/document.js';
+import type { Choices } from '../song/decisions.js';
 import type { Song } from '../song/song.js';
 import type { Bar } from '../time/bars.js';
 import { barTicks } from '../time/meter.js';

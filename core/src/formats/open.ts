@@ -1,4 +1,4 @@
-import { newDocument, type Document } from '../song/document.js';
+import { newDocument, type Document } from '../song/decisions.js';
 import { readAbc } from './abc/read.js';
 import { readLetters } from './letters/read.js';
 import { readMusicXml } from './musicxml/read.js';

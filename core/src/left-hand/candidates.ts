@@ -1,7 +1,7 @@
 import type { Chord, ChordTone } from '../harmony/symbol.js';
 import { inversionOf } from '../harmony/naming.js';
 import { midiOf, pitchAt, pitchClass, type NoteName, type Pitch } from '../pitch/pitch.js';
-import { KEYBOARDS, SPANS, type Hands } from '../song/document.js';
+import { KEYBOARDS, SPANS, type Hands } from '../song/decisions.js';
 import { REGISTER } from './costs.js';
 
 /** Which notes of the chord a voicing keeps. */

@@ -1,7 +1,7 @@
 import { chordName, positionName } from '../harmony/naming.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
 import { isBlackKey, midiOf, nameOf, type Pitch } from '../pitch/pitch.js';
-import { SPANS, type Hands } from '../song/document.js';
+import { SPANS, type Hands } from '../song/decisions.js';
 import type { ChordSpan, MelodyNote } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
 import { pinnedVoicing, voicingsFor, type Form, type Voicing } from './candidates.js';

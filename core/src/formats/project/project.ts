@@ -1,4 +1,4 @@
-import { DocumentSchema, type Document } from '../../song/document.js';
+import { DocumentSchema, type Document } from '../../song/decisions.js';
 
 /** A document that was read, or one sentence that says why not. */
 export type ProjectReading =

@@ -84,10 +84,10 @@ export class Desk implements OnDestroy {
     if (this.desk.view() !== 'right') {
       const pitches = trial ?? chord?.pitches ?? [];
       pitches.forEach((p, i) =>
-        keys.push({ midi: midiOf(p), hand: 'left', text: trial ? nameOf(p)[0] : `${chord?.fingers[i] ?? ''}` }),
+        keys.push({ midi: midiOf(p), hand: 'left', text: trial ? pretty(p) : `${chord?.fingers[i] ?? ''}` }),
       );
     }
-    if (note && this.desk.view() !== 'left') keys.push({ midi: midiOf(note.pitch), hand: 'right', text: nameOf(note.pitch)[0] });
+    if (note && this.desk.view() !== 'left') keys.push({ midi: midiOf(note.pitch), hand: 'right', text: pretty(note.pitch) });
     return keys;
   });
 

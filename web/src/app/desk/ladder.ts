@@ -3,12 +3,13 @@ import { clearParts, mergePart, moveCut, partTitle, renamePart, setPartSize, typ
 import { NzDropDownModule } from 'ng-zorro-antd/dropdown';
 import { NzMenuModule } from 'ng-zorro-antd/menu';
 import { DeskStore } from '../state/desk.store';
+import { MoreIcon } from '../widgets/more-icon';
 
 /** The numbered parts of the song, with what can be done to each. */
 @Component({
   selector: 'jh-ladder',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NzDropDownModule, NzMenuModule],
+  imports: [NzDropDownModule, NzMenuModule, MoreIcon],
   templateUrl: './ladder.html',
   styleUrl: './ladder.less',
 })

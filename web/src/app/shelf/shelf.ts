@@ -5,6 +5,7 @@ import { keyName, layBars, meterName, resolveChords, staffStep } from '@joined-h
 import { NzDropDownModule } from 'ng-zorro-antd/dropdown';
 import { NzMenuModule } from 'ng-zorro-antd/menu';
 import { DeskStore } from '../state/desk.store';
+import { MoreIcon } from '../widgets/more-icon';
 import { ShelfStore } from '../state/shelf.store';
 import type { StoredSong } from '../storage/library';
 import { Signs } from '../widgets/signs';
@@ -24,7 +25,7 @@ interface Card {
 @Component({
   selector: 'jh-shelf',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FormsModule, RouterLink, NzDropDownModule, NzMenuModule, Signs],
+  imports: [FormsModule, RouterLink, NzDropDownModule, NzMenuModule, MoreIcon, Signs],
   templateUrl: './shelf.html',
   styleUrl: './shelf.less',
 })

@@ -105,7 +105,7 @@ const SIZE = {
   words: 30,
   ruler: 34,
   block: 31,
-  nameBeside: 92,
+  nameBeside: 86,
 } as const;
 
 /**

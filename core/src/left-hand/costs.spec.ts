@@ -1,0 +1,94 @@
+import { describe, expect, it } from 'vitest';
+import { documentOf, songOf } from '../../testing/songs.js';
+import { arrange, layBars, midiOf, pinVoicing, TICKS_PER_QUARTER as Q } from '../index.js';
+import { commonKeys, muddiness } from './costs.js';
+import { noteSets } from './candidates.js';
+import { parseChord, type Chord } from '../harmony/symbol.js';
+import { blockStrikes } from './strikes.js';
+
+const midis = (...pitches: string[]) => pitches.map(midiOf);
+
+describe('the lowest clear positions', () => {
+  it.each([
+    ['a small second', 'E3', 'F3'],
+    ['a second', 'Eb3', 'F3'],
+    ['a small third', 'C3', 'Eb3'],
+    ['a third', 'Bb2', 'D3'],
+    ['a fourth', 'Bb2', 'Eb3'],
+    ['a tritone', 'Bb2', 'E3'],
+    ['a fifth', 'Bb1', 'F2'],
+    ['a small sixth', 'F2', 'Db3'],
+    ['a sixth', 'F2', 'D3'],
+    ['a small seventh', 'F2', 'Eb3'],
+    ['a seventh', 'F2', 'E3'],
+  ])('%s is clear from %s up, and muddy a half step lower', (_, low, high) => {
+    expect(muddiness(midis(low, high))).toBe(0);
+    expect(muddiness(midis(low, high).map((m) => m - 1))).toBe(1);
+  });
+
+  it('let an octave lie anywhere', () => {
+    expect(muddiness(midis('A0', 'A1'))).toBe(0);
+  });
+
+  it('are kept by the search where it can, and marked where a pin breaks them', () => {
+    const song = songOf([['C6', 4]], [[0, 'C']]);
+    expect(arrange(documentOf(song)).findings).toEqual([]);
+    const low = arrange(pinVoicing(documentOf(song), 0, ['C2', 'E2', 'G2']));
+    expect(low.findings.map((f) => [f.rule, f.severity])).toEqual([['low', 'note']]);
+    expect(low.findings[0].message).toContain('C at bar 1, count 1 lies low');
+  });
+});
+
+describe('candidates', () => {
+  const sets = (symbol: string) => noteSets(parseChord(symbol) as Chord).map((s) => `${s.form}: ${s.names.join(' ')}`);
+
+  it('keep the third, the seventh and the highest tension of a wide chord', () => {
+    expect(sets('G13')).toContain('no-fifth: G B F E');
+    expect(sets('G13')).toContain('rootless: B A F E');
+    expect(sets('C9')).toContain('rootless: E G Bb D');
+  });
+
+  it('thin a triad to two notes and a seventh by its fifth first', () => {
+    expect(sets('F')).toEqual(['full: F A C', 'two-note: F A', 'one-note: F']);
+    expect(sets('F7')[1]).toBe('no-fifth: F A Eb');
+    expect(sets('F5')).toEqual(['full: F C', 'one-note: F']);
+  });
+
+  it('are thinned, with a finding, when the tune leaves no room', () => {
+    const { parts, findings } = arrange(documentOf(songOf([['A3', 4]], [[0, 'Cmaj7']])));
+    expect(parts[0].chords[0]).toMatchObject({ form: 'two-note', pitches: ['C3', 'E3'], fingers: [2, 1] });
+    expect(findings.map((f) => [f.rule, f.severity])).toEqual([['thinned', 'note']]);
+    expect(findings[0].fixes).toContain('the tune up an octave');
+  });
+});
+
+describe('block strikes', () => {
+  const bars = layBars({ pickup: Q, length: 13 * Q, meters: [{ at: 0, beats: 4, unit: 4 }] });
+
+  it('strike at each change and at each bar line, filling the time exactly', () => {
+    const spans = [
+      { at: 0, length: 3 * Q, symbol: 'C' },
+      { at: 3 * Q, length: 10 * Q, symbol: 'F' },
+    ];
+    const strikes = blockStrikes(spans, bars);
+    expect(strikes.map((s) => [s.at / Q, s.length / Q, s.symbol, s.again])).toEqual([
+      [0, 1, 'C', false],
+      [1, 2, 'C', true],
+      [3, 2, 'F', false],
+      [5, 4, 'F', true],
+      [9, 4, 'F', true],
+    ]);
+  });
+
+  it('know a chord that is written again', () => {
+    const spans = [
+      { at: Q, length: 4 * Q, symbol: 'C' },
+      { at: 5 * Q, length: 8 * Q, symbol: 'C' },
+    ];
+    expect(blockStrikes(spans, bars).map((s) => s.again)).toEqual([false, true, true]);
+  });
+});
+
+it('counts shared keys', () => {
+  expect(commonKeys(midis('C3', 'E3', 'G3'), midis('C3', 'E3', 'A3'))).toBe(2);
+});
