@@ -47,3 +47,11 @@ export async function sounding(page: Page): Promise<number[]> {
 export async function keysOf(stack: Locator): Promise<string> {
   return ((await stack.getAttribute('aria-label')) ?? '').split(', ').slice(2).join(' ').replace(' kept by you', '');
 }
+
+/** Opens a menu and chooses from it; the menu has gone when this is done. */
+export async function choose(page: Page, button: string, entry: string): Promise<void> {
+  await page.getByRole('button', { name: button }).click();
+  const item = page.locator('.ant-dropdown-menu-item', { hasText: entry });
+  await item.click();
+  await expect(item).toBeHidden();
+}

@@ -1,5 +1,5 @@
 import { midiOf } from '@joined-hands/core';
-import { expect, keysOf, openSong, parts, sounding, stacks, test } from './app.js';
+import { choose, expect, keysOf, openSong, parts, sounding, stacks, test } from './app.js';
 
 const midis = (keys: string) =>
   keys
@@ -112,12 +112,7 @@ test('parts are cut, joined, named, moved and resized, each step taken back', as
   await expect(parts(page)).toHaveCount(6);
   await expect(page.getByRole('heading', { name: 'Part 2' })).toBeVisible();
 
-  const menu = async (part: number, entry: string) => {
-    await page.getByRole('button', { name: `Change part ${part}` }).click();
-    const item = page.locator('.ant-dropdown-menu-item', { hasText: entry });
-    await item.click();
-    await expect(item).toBeHidden();
-  };
+  const menu = (part: number, entry: string) => choose(page, `Change part ${part}`, entry);
   await menu(2, 'Join to part 1');
   await expect(parts(page)).toHaveCount(5);
   await expect(page.getByRole('heading', { name: 'Part 1' })).toBeVisible();
@@ -154,6 +149,7 @@ test('a cut is dragged along the ruler', async ({ page }) => {
 test('a smaller hand and a shorter keyboard are obeyed at once', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
   await page.getByLabel('Hand', { exact: true }).selectOption('child');
+  await expect(page.getByText('Never force a stretch; stop at pain')).toBeVisible();
   await page.getByLabel('Keyboard', { exact: true }).selectOption('49');
   await expect(page.locator('jh-keyboard rect')).toHaveCount(49);
   for (const stack of await stacks(page).all()) {

@@ -1,4 +1,4 @@
-import { expect, openShelf, test } from './app.js';
+import { choose, expect, openShelf, test } from './app.js';
 
 test('the shelf holds the three demo songs and leads to the desk', async ({ page }) => {
   await openShelf(page);
@@ -13,10 +13,7 @@ test('the shelf holds the three demo songs and leads to the desk', async ({ page
 test('a song is duplicated, renamed, taken off and put back', async ({ page }) => {
   await openShelf(page);
   const cards = page.getByTestId('song-card');
-  const menu = async (title: string, entry: string) => {
-    await page.getByRole('button', { name: `More for ${title}` }).click();
-    await page.locator('.ant-dropdown-menu-item', { hasText: entry }).click();
-  };
+  const menu = (title: string, entry: string) => choose(page, `More for ${title}`, entry);
   await menu('Harbour Glass', 'Duplicate');
   await expect(cards).toHaveCount(4);
   await expect(cards.first()).toContainText('Harbour Glass (copy)');
@@ -46,4 +43,23 @@ test('the shortcuts and the cautions are a key away', async ({ page }) => {
   await expect(page.getByRole('dialog')).toContainText('Never force a stretch');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
+});
+
+test('after the first visit everything works with the network off', async ({ page, context }) => {
+  await openShelf(page);
+  await page.evaluate(async () => {
+    const registration = await navigator.serviceWorker.ready;
+    const names = async () => (await caches.keys()).filter((k) => k.includes('piano:cache'));
+    // Ready means active; the files are there when the last sound of the piano is.
+    while (registration.active === null || (await names()).length === 0 || !(await caches.match('/samples/piano/C8.mp3')))
+      await new Promise(requestAnimationFrame);
+  });
+  await page.reload();
+  await expect(page.getByTestId('song-card').first()).toBeVisible();
+  await context.setOffline(true);
+  await page.reload();
+  await page.getByRole('button', { name: 'Open Harbour Glass' }).click();
+  await expect(page.getByTestId('stack').first()).toBeVisible();
+  await page.getByRole('link', { name: 'Sheet' }).click();
+  await expect(page.getByTestId('page').locator('svg').first()).toBeVisible({ timeout: 40_000 });
 });

@@ -61,9 +61,6 @@ await shot('sheet-letters');
 
 await page.getByRole('button', { name: 'Evening theme' }).click();
 await page.locator('html[data-theme=evening]').waitFor();
-// The setting is written in the background; a reload that comes out dark has found it.
-do await page.reload();
-while ((await page.locator('html').getAttribute('data-theme')) !== 'evening' && (await page.waitForTimeout(200)) === undefined);
 await desk(page, 'Harbour Glass', 5, 2);
 await shot('desk-evening');
 await page.goto(`http://127.0.0.1:${port}/shelf`);

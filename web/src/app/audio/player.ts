@@ -106,7 +106,7 @@ export class Player {
 
   private async build(): Promise<Instruments> {
     const tone = await import('tone');
-    const urls = Object.fromEntries(SAMPLED.map((name) => [name, `${encodeURIComponent(name)}v10.mp3`]));
+    const urls = Object.fromEntries(SAMPLED.map((name) => [name, `${name.replace('#', 's')}.mp3`]));
     const piano = await new Promise<import('tone').Sampler>((resolve, reject) => {
       const sampler = new tone.Sampler({
         urls,

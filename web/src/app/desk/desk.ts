@@ -22,6 +22,7 @@ import { SettingsStore } from '../state/settings.store';
 import { JoinStrip } from '../widgets/join-strip/join-strip';
 import { Keyboard, type HandSpan, type PressedKey } from '../widgets/keyboard/keyboard';
 import { isTyping } from '../widgets/keys';
+import { Toasts } from '../widgets/toasts';
 import { Ladder } from './ladder';
 import { Reasons } from './reasons';
 import { Transport } from './transport';
@@ -47,6 +48,7 @@ export class Desk implements OnDestroy {
   protected readonly desk = inject(DeskStore);
   protected readonly player = inject(Player);
   protected readonly settings = inject(SettingsStore);
+  private readonly toasts = inject(Toasts);
   protected readonly views = VIEWS;
   protected readonly profiles = HAND_PROFILES;
   protected readonly sizes = KEYBOARD_SIZES;
@@ -177,7 +179,11 @@ export class Desk implements OnDestroy {
 
   protected setProfile(value: string): void {
     const profile = HAND_PROFILES.find((p) => p === value);
-    if (profile) this.setHands({ profile });
+    if (!profile) return;
+    this.setHands({ profile });
+    this.toasts.say(
+      'Never force a stretch; stop at pain or numbness. A teacher helps with technique, a clinician with pain that stays.',
+    );
   }
 
   protected setKeys(value: string): void {

@@ -1,40 +1,31 @@
-import { effect, inject } from '@angular/core';
+import { effect } from '@angular/core';
 import { getState, patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
-import { Library } from '../storage/library';
+import { SettingsSchema, type Settings } from './settings';
 
-export interface Settings {
-  readonly theme: 'day' | 'evening';
-  /** Share of the song's own tempo, 40 to 120. */
-  readonly tempoPercent: number;
-  readonly countIn: boolean;
-  readonly click: boolean;
-  readonly paper: 'a4' | 'letter';
+const KEY = 'joined-hands-settings';
+
+/** Settings are read and written at once, so that the page opens in its theme and nothing is lost on leaving it. */
+function kept(): Settings {
+  try {
+    return SettingsSchema.parse(JSON.parse(localStorage.getItem(KEY) ?? '{}'));
+  } catch {
+    return SettingsSchema.parse({});
+  }
 }
-
-const DEFAULTS: Settings = { theme: 'day', tempoPercent: 75, countIn: true, click: false, paper: 'a4' };
 
 /** How the application looks and sounds; kept in the browser. */
 export const SettingsStore = signalStore(
   { providedIn: 'root' },
-  withState<Settings>(DEFAULTS),
+  withState<Settings>(kept),
   withMethods((store) => ({
     set(change: Partial<Settings>): void {
       patchState(store, change);
+      localStorage.setItem(KEY, JSON.stringify(getState(store)));
     },
   })),
   withHooks({
     onInit(store) {
-      const library = inject(Library);
-      let loaded = false;
-      void library.setting<Partial<Settings>>('settings').then((kept) => {
-        loaded = true;
-        if (kept) patchState(store, kept);
-      });
-      effect(() => {
-        const now = getState(store);
-        document.documentElement.dataset['theme'] = now.theme;
-        if (loaded) void library.keepSetting('settings', now);
-      });
+      effect(() => (document.documentElement.dataset['theme'] = store.theme()));
     },
   }),
 );
