@@ -24,9 +24,9 @@ key: C major
 time: 4/4
 tempo: 88
 
-tune : E4   - G  - | A   - G    - | F   E  D   E  | C  - - - |
-chord: C    -  -  - | F   - C    - | G7  -  -   -  | C  - - - |
-words: Rope - in  - | fog - off  - | and a- way we | go - - - |
+tune : E4   - G  - | A   - G   - | F   E  D   E  | C  - - - |
+chord: C    - -  - | F   - C   - | G7  -  -   -  | C  - - - |
+words: Rope - in - | fog - off - | and a- way we | go - - - |
 `;
 
 const LARGEST_FILE = 30_000_000;
