@@ -35,11 +35,14 @@ export async function openSong(page: Page, title: string): Promise<void> {
 export const parts = (page: Page): Locator => page.getByTestId('part');
 export const stacks = (page: Page): Locator => page.getByTestId('stack');
 
-/** MIDI numbers of the keys that sound now. */
-export async function sounding(page: Page): Promise<number[]> {
-  const keys = page.locator('jh-keyboard rect.sounding');
-  await expect(keys.first()).toBeVisible();
-  const midis = await keys.evaluateAll((all) => all.map((k) => Number(k.getAttribute('data-midi'))));
+/** MIDI numbers of the keys that sound after something is done, as soon as there are `least` of them. */
+export async function soundingAfter(page: Page, act: () => Promise<void>, least = 1): Promise<number[]> {
+  const heard = page.waitForFunction((count) => {
+    const keys = [...document.querySelectorAll('jh-keyboard rect.sounding')];
+    return keys.length >= count ? keys.map((k) => Number(k.getAttribute('data-midi'))) : null;
+  }, least);
+  await act();
+  const midis = (await (await heard).jsonValue()) ?? [];
   return midis.sort((a, b) => a - b);
 }
 

@@ -96,3 +96,15 @@ test('files that cannot be used are refused in a sentence and change nothing', a
   await openShelf(page);
   await expect(page.getByTestId('song-card')).toHaveCount(3);
 });
+
+test('a file is dropped anywhere on the page', async ({ page }) => {
+  await page.goto('/intake');
+  const transfer = await page.evaluateHandle((text) => {
+    const data = new DataTransfer();
+    data.items.add(new File([text], 'gangway.abc', { type: 'text/plain' }));
+    return data;
+  }, ABC);
+  await page.locator('section.page').dispatchEvent('drop', { dataTransfer: transfer });
+  await expect(page.getByTestId('preview')).toContainText('Gangway');
+  await expect(page.getByTestId('keep')).toBeEnabled();
+});

@@ -83,14 +83,19 @@ export function motionBetween(from: readonly number[], to: readonly number[]): n
     for (let i = 0; i < from.length; i++) sum += Math.abs(from[i] - to[i]);
     return sum;
   }
-  let row: number[] = [];
+  // A table of the cheapest pairings so far, one row at a time, in place: `left` is the entry before in this row,
+  // `corner` the one before in the row above.
+  const row: number[] = [];
   for (let i = 0; i < from.length; i++) {
-    const next: number[] = [];
+    let corner = Infinity;
+    let left = Infinity;
     for (let j = 0; j < to.length; j++) {
-      const before = i === 0 && j === 0 ? 0 : Math.min(row[j] ?? Infinity, next[j - 1] ?? Infinity, row[j - 1] ?? Infinity);
-      next.push(before + Math.abs(from[i] - to[j]));
+      const above = i === 0 ? Infinity : row[j];
+      const before = i === 0 && j === 0 ? 0 : Math.min(above, left, corner);
+      corner = above;
+      left = before + Math.abs(from[i] - to[j]);
+      row[j] = left;
     }
-    row = next;
   }
   return row[to.length - 1];
 }

@@ -70,10 +70,12 @@ export class Reasons {
     return at === undefined || !bars ? '' : placeName(bars, at);
   });
 
-  protected readonly count = computed(() => {
+  protected readonly struck = computed(() => {
     const note = this.note();
     const bars = this.desk.arrangement()?.bars;
-    return note && bars ? countIn(bars, note.at) : '';
+    if (!note || !bars) return '';
+    const word = note.lyric ? `, on “${note.lyric.text}”` : '';
+    return `Struck on ${countIn(bars, note.at)}${word}.`;
   });
 
   /** The chord that sounds under the chosen note. */
