@@ -42,14 +42,14 @@ export class Toasts {
   styles: `
     .toast {
       position: fixed;
-      left: 50%;
-      bottom: 22px;
-      transform: translateX(-50%);
+      right: 18px;
+      bottom: 170px;
+      max-width: 340px;
       z-index: 900;
       margin: 0;
-      padding: 10px 12px 10px 18px;
+      padding: 11px 14px 11px 18px;
       display: flex;
-      gap: 18px;
+      gap: 14px;
       align-items: center;
       border-radius: 10px;
       background: var(--ink);
@@ -57,6 +57,7 @@ export class Toasts {
       box-shadow: 0 8px 28px rgba(0, 0, 0, 0.25);
     }
     button {
+      flex: none;
       border: 1px solid currentColor;
       border-radius: 7px;
       background: none;
