@@ -111,7 +111,7 @@ export function assemble(raw: RawSong): { song: Song; notices: readonly string[]
       }
       const pitch = topOf(n.pitches);
       if (n.pitches.length > 1)
-        stacked ??= `Measure ${m.name} has ${n.pitches.length} notes at once in the tune: the top one, ${pitch}, is kept there and wherever notes are stacked.`;
+        stacked ??= `Measure ${m.name} has ${n.pitches.length} notes at once in the tune: the top one, ${pitch}, is kept there and wherever notes are stacked. For another line, bring in a file with that line alone.`;
       const midi = midiOf(pitch);
       if (midi < LOWEST_KEY || midi > HIGHEST_KEY)
         refuse(

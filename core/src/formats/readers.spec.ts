@@ -44,10 +44,10 @@ describe('ABC', () => {
     expect(s.melody.map((n) => n.lyric?.text)).toEqual(['The', 'ship', 'is', 'home']);
   });
 
-  it('keeps the top of stacked notes and says where', () => {
-    const read = abc('[CEG]2 A2 |');
-    expect(tune(song(read))).toBe('G4 A4');
-    expect(read.ok && read.notices.join()).toContain('Measure 1 has 3 notes at once');
+  it('refuses stacked notes at their place', () => {
+    expect(refused(abc('C4 | D2 [CEG]2 |'))).toBe(
+      'Line 6, measure 2: 3 notes are stacked in the tune (C4 E4 G4). Keep the one that is sung: the tune is a single line, and chords stand in quotes.',
+    );
   });
 
   it.each([
@@ -90,6 +90,11 @@ describe('MusicXML', () => {
     expect(lengths(s)).toEqual([2, 6]);
     expect(s.melody[0].lyric).toEqual({ text: 'an', joins: true });
     expect([s.title, s.tempo, s.key.tonic]).toEqual(['Rope & Tar', 72, 'F']);
+  });
+
+  it('says where stacked notes were reduced to the top one', () => {
+    const read = readMusicXml(score(measure(attributes + note('C', 5, 8) + note('E', 5, 8, '', '<chord/>'))));
+    expect(read.ok && read.notices.join()).toContain('Measure 1 has 2 notes at once in the tune: the top one, E5, is kept');
   });
 
   it('reads chord symbols by kind, by text and with a bass', () => {

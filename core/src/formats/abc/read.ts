@@ -52,7 +52,7 @@ const MAX_TEXT = 1_000_000;
 
 /**
  * Reads the first tune of an ABC text: key, meter, pick-up, chords in quotes, lyrics, repeats and endings played out,
- * tuplets, ties. Of several voices the first is the tune.
+ * tuplets, ties. Of several voices the first is the tune; notes stacked in it are refused.
  */
 export function readAbc(text: string): Reading {
   return reading(() => {
@@ -180,6 +180,13 @@ class AbcTuneReader {
     if (whole) return this.takeRestBars(e.rest?.text ?? 1, length);
     if (length <= 0) return;
     const pitches = (e.pitches ?? []).map((p) => this.pitchOf(p));
+    if (pitches.length > 1)
+      refuse(
+        this.placeOf(e),
+        `${pitches.length} notes are stacked in the tune (${pitches.join(' ')}).`,
+        'Keep the one that is sung: the tune is a single line, and chords stand in quotes.',
+        this.lineOf(e),
+      );
     const tiedOn = (e.pitches ?? []).some((p) => p.startTie !== undefined);
     this.notes.push({ at: this.at, length, pitches, tiedOn, lyric: lyricOf(e) });
     this.at += length;
