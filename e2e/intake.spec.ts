@@ -57,7 +57,8 @@ test('ABC is pasted', async ({ page }) => {
   await page.getByLabel('ABC text').fill(ABC);
   await expect(page.getByTestId('preview')).toContainText('Gangway');
   await page.getByTestId('keep').click();
-  await expect(stacks(page)).toHaveCount(5);
+  await expect(page.getByTestId('song-title')).toHaveText('Gangway');
+  await expect(parts(page)).toHaveCount(2);
 });
 
 for (const [name, content, title, count] of [
