@@ -9,7 +9,7 @@ import { parseChord } from '../harmony/symbol.js';
 import { nameOf, type Pitch } from '../pitch/pitch.js';
 import type { Document } from '../song/decisions.js';
 import { chordSpans, type MelodyNote, type Song } from '../song/song.js';
-import { barSpan, layBars, placeName, type Bar } from '../time/bars.js';
+import { barSpan, capital, layBars, placeName, type Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import { checkVoicings, partFinder, type Finding } from './findings.js';
 import { resolveSong } from './resolve.js';
@@ -120,8 +120,6 @@ export function arrange(doc: Document): Arrangement {
     totals: { leftTravel: left.travel, leftTravelRoot: left.travelRoot, pathCost: Math.round(left.cost * 1000) / 1000 },
   };
 }
-
-const capital = (text: string): string => text[0].toUpperCase() + text.slice(1);
 
 /** Hands out the items of an ordered list stretch by stretch, each item once. */
 function sliceBy<T extends { readonly at: Ticks }>(items: readonly T[]): (end: Ticks) => T[] {

@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { songOf } from '../../testing/songs.js';
+import { documentOf, songOf } from '../../testing/songs.js';
 import { keyName, meterName, partTitle, arrange, TICKS_PER_QUARTER as Q, type Song } from '../index.js';
-import { documentOf } from '../../testing/songs.js';
 import { readAbc, readLetters, readMusicXml, writeAbc, writeLetters, writeMidi, type Reading } from './index.js';
 
 const song = (reading: Reading): Song => {

@@ -1,3 +1,4 @@
+import { capital } from '../time/bars.js';
 import { SongSchema, type Song } from '../song/song.js';
 
 /** A refused input: one sentence with the place and the cause, and a way out. */
@@ -37,7 +38,7 @@ export function refuse(
 
 /** The refusal as it is shown: "Bar 3: the bar has 4 counts where 3 are expected. Add a bar line …" */
 export function refusalSentence(refusal: Refusal): string {
-  const start = refusal.place ? `${refusal.place[0].toUpperCase()}${refusal.place.slice(1)}: ` : '';
+  const start = refusal.place ? `${capital(refusal.place)}: ` : '';
   return `${start}${refusal.cause} ${refusal.wayOut}`;
 }
 

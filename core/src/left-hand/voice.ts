@@ -3,6 +3,7 @@ import { parseChord, type Chord } from '../harmony/symbol.js';
 import { isBlackKey, midiOf, nameOf, type Pitch } from '../pitch/pitch.js';
 import { SPANS, type Hands } from '../song/decisions.js';
 import type { ChordSpan, MelodyNote } from '../song/song.js';
+import { capital } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import { pinnedVoicing, voicingsFor, type Form, type Voicing } from './candidates.js';
 import { CLEAR_OF_TUNE, FREE_SHIFT, HOME, VOICING_COSTS, commonKeys, motionBetween, muddiness } from './costs.js';
@@ -288,8 +289,6 @@ function comparison(layer: Layered, voicing: Voicing, before: Voicing): string[]
   const root = Math.min(...others.filter((o) => o.v.inversion === 0).map((o) => o.motion));
   return Number.isFinite(root) && root > now ? [`Root position would move ${root} half steps, this moves ${now}.`] : [];
 }
-
-const capital = (text: string): string => text[0].toUpperCase() + text.slice(1);
 
 function alternatives(layers: readonly Layered[], choices: readonly number[], step: Step, i: number): Alternative[] {
   const { chord, strike } = layers[i];

@@ -85,3 +85,8 @@ export function barSpan(bars: readonly Bar[], start: Ticks, end: Ticks): { from:
   // A last bar that only lends its end to the next part's pick-up still counts as ours.
   return { from, to: Math.max(from, last.number) };
 }
+
+/** A phrase at the head of a sentence: "Bar 12, count 3". */
+export function capital(text: string): string {
+  return text[0].toUpperCase() + text.slice(1);
+}

@@ -9,9 +9,9 @@ export function toQuarters(ticks: Ticks): number {
   return ticks / TICKS_PER_QUARTER;
 }
 
-/** The nearest tick to a number of quarter notes. */
-export function fromQuarters(quarters: number): Ticks {
-  return Math.round(quarters * TICKS_PER_QUARTER);
+/** The greatest length that divides two lengths; the other one when one is 0. */
+export function commonDivisor(a: Ticks, b: Ticks): Ticks {
+  return b === 0 ? a : commonDivisor(b, a % b);
 }
 
 /** Seconds that a stretch of ticks lasts at `tempo` quarter notes a minute. */

@@ -2,7 +2,7 @@ import { signatureOf, type Key } from '../../harmony/key.js';
 import { pitchParts, type Pitch } from '../../pitch/pitch.js';
 import type { Song } from '../../song/song.js';
 import { layBars } from '../../time/bars.js';
-import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
+import { TICKS_PER_QUARTER, commonDivisor, type Ticks } from '../../time/ticks.js';
 import { barEvents, splitForTuplets, type Piece } from '../pieces.js';
 
 const SHARPS = 'FCGDAEB';
@@ -88,15 +88,11 @@ function keyAlter(letter: string, key: Key): number {
 
 function lengthText(ticks: Ticks): string {
   const ticksWhole = Math.round(ticks);
-  const g = gcd(ticksWhole, UNIT);
+  const g = commonDivisor(ticksWhole, UNIT);
   const over = ticksWhole / g;
   const under = UNIT / g;
   if (under === 1) return over === 1 ? '' : String(over);
   return `${over === 1 ? '' : over}/${under}`;
-}
-
-function gcd(a: number, b: number): number {
-  return b === 0 ? a : gcd(b, a % b);
 }
 
 /**

@@ -3,7 +3,7 @@ import { pitchParts, noteName, type Pitch } from '../../pitch/pitch.js';
 import type { Song } from '../../song/song.js';
 import { layBars, type Bar } from '../../time/bars.js';
 import { countTicks, meterName } from '../../time/meter.js';
-import { toQuarters, type Ticks } from '../../time/ticks.js';
+import { commonDivisor, toQuarters, type Ticks } from '../../time/ticks.js';
 import { barEvents, type Piece } from '../pieces.js';
 
 const BARS_A_LINE = 4;
@@ -127,10 +127,6 @@ function mark(pieces: readonly Piece[], at: Ticks, octaves: OctaveMemory): strin
 /** The fewest even parts of a count that have a start on every given offset. */
 function divisor(offsets: readonly Ticks[], unit: Ticks): number {
   let grid = unit;
-  for (const offset of offsets) grid = gcd(grid, offset);
+  for (const offset of offsets) grid = commonDivisor(grid, offset);
   return unit / grid;
-}
-
-function gcd(a: number, b: number): number {
-  return b === 0 ? a : gcd(b, a % b);
 }

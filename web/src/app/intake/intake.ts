@@ -10,7 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { Router } from '@angular/router';
-import { newDocument, type Arrangement, type Document } from '@joined-hands/core';
+import { capital, newDocument, type Arrangement, type Document } from '@joined-hands/core';
 import type { Reading, Refusal } from '@joined-hands/core/formats';
 import { ShelfStore } from '../state/shelf.store';
 import { Library } from '../storage/library';
@@ -115,7 +115,7 @@ export class Intake {
     if (turn !== this.turn) return;
     if (!read.ok) {
       const { refusal } = read;
-      const place = refusal.place ? `${refusal.place[0].toUpperCase()}${refusal.place.slice(1)}: ` : '';
+      const place = refusal.place ? `${capital(refusal.place)}: ` : '';
       this.refusal.set(refusal);
       this.sentence.set(`${place}${refusal.cause} ${refusal.wayOut}`);
       return;
