@@ -7,7 +7,9 @@ import {
   meterName,
   partTitle,
   report,
+  suggestionFor,
   transposeSong,
+  USUAL_SUGGESTION,
   writtenScore,
   type Arrangement,
   type Document,
@@ -81,16 +83,37 @@ function save(file: string, content: string | Uint8Array): boolean {
   }
 }
 
-function withOptions(document: Document, options: Options): Document {
+function withOptions(given: Document, options: Options): Document {
   const hands = {
-    profile: options.profile ?? document.hands.profile,
-    keys: options.keys ?? document.hands.keys,
+    ...given.hands,
+    ...(options.profile ? { profile: options.profile, left: null, right: null } : {}),
+    keys: options.keys ?? given.hands.keys,
   };
-  if (!options.transpose) return { ...document, hands };
-  // Pins and chosen chords are spelled in the old key; a transposed arrangement starts from the song itself.
+  const document = withHarmony({ ...given, hands }, options);
+  if (!options.transpose) return document;
+  // Pins and chosen chords are spelled in the old key; a transposed arrangement starts from the song itself. Chords
+  // that are suggested are found again in the new key.
   const choices = { ...document.choices, pins: [], chords: [] };
-  const song = { ...document.song, chords: arrange(document).song.chords };
-  return { ...document, song: transposeSong(song, options.transpose), choices, hands };
+  const song = { ...document.song, chords: suggestionFor(document) ? [] : arrange(document).song.chords };
+  return { ...document, song: transposeSong(song, options.transpose), choices };
+}
+
+/** The school and the suggested chords that were asked for, in the place of the file's. */
+function withHarmony(document: Document, { school, vocabulary, stripChords }: Options): Document {
+  const choices = {
+    ...document.choices,
+    ...(school ? { school, chordSchools: [], passages: document.choices.passages.map((p) => ({ ...p, school: null })) } : {}),
+  };
+  const bare = document.song.chords.length === 0 && document.choices.suggest === null;
+  if (!stripChords && (!bare || vocabulary === null)) return { ...document, choices };
+  const suggest = { ...USUAL_SUGGESTION, vocabulary: vocabulary ?? USUAL_SUGGESTION.vocabulary };
+  if (!stripChords) return { ...document, choices: { ...choices, suggest } };
+  const passages = choices.passages.map((p) => ({ ...p, suggest: null }));
+  return {
+    ...document,
+    song: { ...document.song, chords: [] },
+    choices: { ...choices, suggest, chords: [], pins: [], passages },
+  };
 }
 
 function summary(arrangement: Arrangement): string {

@@ -1,5 +1,14 @@
 import { parseArgs } from 'node:util';
-import { HAND_PROFILES, KEYBOARD_SIZES, parseKey, type Hands, type Key } from '@joined-hands/core';
+import {
+  HAND_PROFILES,
+  KEYBOARD_SIZES,
+  parseKey,
+  SCHOOLS,
+  type Hands,
+  type Key,
+  type School,
+  type Vocabulary,
+} from '@joined-hands/core';
 import { FORMATS, type Format } from '@joined-hands/core/formats';
 
 /** Outputs the command can write, in the order in which they are written. */
@@ -13,6 +22,11 @@ export interface Options {
   readonly profile: Hands['profile'] | null;
   readonly keys: Hands['keys'] | null;
   readonly transpose: Key | null;
+  readonly school: School | null;
+  /** Kinds of chord that may be suggested. */
+  readonly vocabulary: Vocabulary | null;
+  /** True where the file's own chords are to be put aside. */
+  readonly stripChords: boolean;
   readonly outputs: readonly { readonly kind: Output; readonly file: string }[];
 }
 
@@ -28,19 +42,23 @@ export const USAGE = `npm run -s arrange -- INPUT [options]
   --format abc|musicxml|letters|project   input format (default: by the file's ending)
   --hands child|small|medium|large        hand profile (default: medium)
   --keys 49|61|76|88                      keyboard size (default: 88)
-  --school close                          left-hand voicing school
+  --school NAME                           left-hand voicing school: close|root|two-note|shell|fifths|open|
+                                          octave|single-bass|under-melody (default: close)
   --texture block                         accompaniment texture
+  --strip-chords                          put the file's chords aside and suggest others
+  --suggest triads|sevenths|rich          chords to suggest from (default: triads)
   --transpose KEY                         write it in another key, such as "Eb major"
   --json FILE  --musicxml FILE  --midi FILE  --abc FILE  --chart FILE  --project FILE
                                           outputs; - is standard output
 `;
 
-const SCHOOLS = ['close', 'root', 'two-note', 'shell', 'fifths', 'open', 'octave', 'single-bass', 'under-melody'];
+const SUGGESTED: readonly Vocabulary[] = ['triads', 'sevenths', 'rich'];
 
 /** Reads the command line. Throws {@link WrongOption} with a sentence for the user. */
 export function readOptions(args: readonly string[]): Options {
   const { values: given, positionals } = parse(args);
-  const values: Record<string, string | undefined> = given;
+  const { 'strip-chords': stripChords, ...texts } = given;
+  const values: Record<string, string | undefined> = texts;
   if (positionals.length !== 1) wrong(positionals.length === 0 ? 'No input file is named.' : 'Name one input file only.');
   const choice = <T extends string>(name: string, allowed: readonly T[]): T | null => {
     const value = values[name];
@@ -49,8 +67,6 @@ export function readOptions(args: readonly string[]): Options {
       ? (value as T)
       : wrong(`--${name} takes ${allowed.join(', ')}; "${value}" is none of them.`);
   };
-  const school = choice('school', SCHOOLS);
-  if (school !== null && school !== 'close') wrong(`The voicing school "${school}" is not built yet; only "close" is.`);
   if (typeof values.texture === 'string' && values.texture !== 'block')
     wrong(`The texture "${values.texture}" is not known; only "block" is.`);
   const keys = choice('keys', KEYBOARD_SIZES.map(String));
@@ -68,6 +84,9 @@ export function readOptions(args: readonly string[]): Options {
     profile: choice('hands', HAND_PROFILES),
     keys: keys === null ? null : (Number(keys) as Hands['keys']),
     transpose,
+    school: choice('school', SCHOOLS),
+    vocabulary: choice('suggest', SUGGESTED),
+    stripChords: stripChords === true,
     outputs,
   };
 }
@@ -83,6 +102,8 @@ function parse(args: readonly string[]) {
         hands: text,
         keys: text,
         school: text,
+        suggest: text,
+        'strip-chords': { type: 'boolean' },
         texture: text,
         transpose: text,
         json: text,

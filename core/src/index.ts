@@ -6,6 +6,19 @@ export * from './pitch/pitch.js';
 export * from './harmony/key.js';
 export * from './harmony/symbol.js';
 export * from './harmony/naming.js';
+export { HARMONIC_RHYTHMS, VOCABULARIES, type HarmonicRhythm, type Vocabulary } from './harmony/vocabulary.js';
+export { suggestChords, type SuggestedChord, type SuggestionTask } from './harmony/suggest.js';
+export { type ChordChoice } from './harmony/choices.js';
+export { chordsHolding, type HoldingChord } from './harmony/holding.js';
+export { otherNames } from './harmony/same-notes.js';
+export {
+  approachChords,
+  chordChanges,
+  forLeadingTriad,
+  turnBacks,
+  type ApproachChord,
+  type ChordChange,
+} from './harmony/changes.js';
 export * from './song/song.js';
 export * from './song/decisions.js';
 export * from './song/edits.js';
@@ -16,11 +29,23 @@ export { VOICING_COSTS, motionBetween } from './left-hand/costs.js';
 export { chordFingers } from './left-hand/fingers.js';
 export { voicingsFor, type Form, type Voicing } from './left-hand/candidates.js';
 export { type VoiceMove } from './left-hand/reasons.js';
-export { voiceLeftHand, type Alternative, type LeftHand, type Strike, type VoicedChord } from './left-hand/voice.js';
+export { SCHOOL_RULES, type SchoolRules } from './left-hand/schools.js';
+export { gripsOf, shapeOf, shapesOf, type Shape } from './left-hand/shapes.js';
+export { type Spread } from './left-hand/spread.js';
+export { type Strike } from './left-hand/strikes.js';
+export { type VoicingWishes } from './left-hand/problem.js';
+export { voiceLeftHand, type Alternative, type LeftHand, type VoicedChord } from './left-hand/voice.js';
+export { STAY_FIGURE_WORDS } from './right-hand/stay.js';
+export { type UnderNote } from './right-hand/under-melody.js';
+export { conflictSentence, findConflicts, notesOver, type Conflict } from './join/conflicts.js';
 export { togetherSentence, type Together } from './join/together.js';
 export { fillPlaces, type FillPlace } from './fills/places.js';
 export { arrange, type Arrangement, type Part, type PartChord, type ScoreNote } from './arrange/arrange.js';
 export { type Finding } from './arrange/findings.js';
+export { applyFix, type Fix, type FixAction } from './arrange/fixes.js';
+export { suggestionFor, USUAL_SUGGESTION } from './arrange/harmonise.js';
+export { schoolPrices, type SchoolPrice, type Scope } from './arrange/prices.js';
+export { passageAt, usualSchool } from './arrange/wishes.js';
 export { report } from './arrange/report.js';
 export { chartText, letterChart, partTitle, type ChartBar, type ChartColumn, type ChartPart } from './sheet/chart.js';
 export { writtenScore } from './sheet/written.js';

@@ -18,9 +18,12 @@ import {
   togetherSentence,
   type Arrangement,
   type Document,
+  handsOf,
 } from '../index.js';
 
-const handsOf = fc.record({ profile: fc.constantFrom(...HAND_PROFILES), keys: fc.constantFrom(...KEYBOARD_SIZES) });
+const anyHands = fc
+  .record({ profile: fc.constantFrom(...HAND_PROFILES), keys: fc.constantFrom(...KEYBOARD_SIZES) })
+  .map(({ profile, keys }) => handsOf(profile, keys));
 
 /** An independent look for hands in each other's way: every pair of notes that sound together. */
 function clashes(arrangement: Arrangement): { chordAt: number; kind: string }[] {
@@ -37,7 +40,7 @@ function clashes(arrangement: Arrangement): { chordAt: number; kind: string }[] 
 describe('arrange', () => {
   it('keeps every chord within the hand and every key on the keyboard', () => {
     fc.assert(
-      fc.property(songs(), handsOf, (song, hands) => {
+      fc.property(songs(), anyHands, (song, hands) => {
         const { parts, score, findings } = arrange({ ...documentOf(song), hands });
         for (const chord of parts.flatMap((p) => p.chords)) {
           const midis = chord.pitches.map(midiOf);
@@ -73,7 +76,7 @@ describe('arrange', () => {
 
   it('reports every place where the hands meet too closely', () => {
     fc.assert(
-      fc.property(songs(), handsOf, (song, hands) => {
+      fc.property(songs(), anyHands, (song, hands) => {
         const arrangement = arrange({ ...documentOf(song), hands });
         const told = new Set(arrangement.findings.filter((f) => f.rule.startsWith('collision')).map((f) => f.chordAt));
         expect(new Set(clashes(arrangement).map((c) => c.chordAt))).toEqual(told);
@@ -121,15 +124,20 @@ describe('arrange', () => {
       ],
       [[0, 'C']],
     );
-    const { score, findings } = arrange({ ...documentOf(song), hands: { profile: 'medium', keys: 49 } });
+    const { score, findings } = arrange({ ...documentOf(song), hands: handsOf('medium', 49) });
     expect(score.filter((n) => n.role === 'melody').map((n) => n.pitch)).toEqual(['C5', 'E5']);
     expect(findings[0].message).toContain(
       'E6 at bar 1, count 3 is not on a keyboard of 49 keys: the whole tune is written an octave down.',
     );
   });
 
-  it('says that a song without chords waits for them, and keeps text that names none', () => {
-    expect(arrange(documentOf(songOf([['C5', 4]]))).findings.map((f) => f.rule)).toEqual(['no-chords']);
+  it('says so when chords were suggested or there is nothing to find any for, and keeps text that names none', () => {
+    const bare = arrange(documentOf(songOf([['C5', 4]])));
+    expect(bare.findings.map((f) => f.message)).toEqual([
+      'This song came without chord symbols: one chord was suggested for its tune.',
+    ]);
+    expect(bare.parts[0].chords.map((c) => [c.symbol, c.source])).toEqual([['C', 'suggested']]);
+    expect(arrange(documentOf(songOf([[null, 4]]))).findings.map((f) => f.rule)).toEqual(['no-chords']);
     const odd = arrange(documentOf(songOf([['C5', 4]], [[0, 'A Neapolitan']])));
     expect(odd.findings.map((f) => f.rule)).toEqual(['chord-unread']);
     expect(odd.song.chords[0].symbol).toBe('A Neapolitan');
@@ -248,6 +256,10 @@ describe('the report', () => {
         'common',
         'withMelody',
         'why',
+        'school',
+        'spread',
+        'chordWhy',
+        'otherChords',
         'alternatives',
       ],
     ]);

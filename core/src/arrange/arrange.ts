@@ -1,23 +1,37 @@
+import { nameWithMelody } from '../harmony/naming.js';
+import type { ChordChoice } from '../harmony/choices.js';
+import type { Key } from '../harmony/key.js';
+import { parseChord } from '../harmony/symbol.js';
 import { divide } from '../divide/divide.js';
 import { findRepeats, type RepeatOf } from '../divide/repeats.js';
-import { collisionSentence, findCollisions } from '../join/collisions.js';
 import { togetherPoints, type Together } from '../join/together.js';
 import { blockStrikes } from '../left-hand/strikes.js';
 import { voiceLeftHand, type VoicedChord } from '../left-hand/voice.js';
-import { nameWithMelody } from '../harmony/naming.js';
-import { parseChord } from '../harmony/symbol.js';
 import { nameOf, type Pitch } from '../pitch/pitch.js';
+import { notesUnderTune, type UnderNote } from '../right-hand/under-melody.js';
 import type { Document } from '../song/decisions.js';
 import { chordSpans, type MelodyNote, type Song } from '../song/song.js';
-import { barSpan, capital, layBars, placeName, type Bar } from '../time/bars.js';
+import { barSpan, layBars, type Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
-import { checkVoicings, partFinder, type Finding } from './findings.js';
-import { resolveSong } from './resolve.js';
+import { examine, partFinder, type Finding } from './findings.js';
+import { harmonise, type HarmonisedChord } from './harmonise.js';
+import { resolveTune, sayChords } from './resolve.js';
+import { wishesOf } from './wishes.js';
 
 /** A chord of a part, with what the tune on top makes of it. */
 export interface PartChord extends VoicedChord {
   /** "F7/A" for F/A under E flat; null where the tune makes nothing with a name. */
   readonly withMelody: string | null;
+  /** Whether the song brought the chord, the pianist wrote it, or it was suggested. */
+  readonly source: HarmonisedChord['source'];
+  /** The key it is heard in. */
+  readonly key: Key;
+  /** What the chord does for the tune and where it leads. */
+  readonly chordWhy: string;
+  /** Three other chords for the place, the best first. */
+  readonly otherChords: readonly ChordChoice[];
+  /** Where the symbol stands that this strike belongs to. */
+  readonly symbolAt: Ticks;
 }
 
 /** One numbered part. */
@@ -37,6 +51,8 @@ export interface Part {
   readonly melody: readonly MelodyNote[];
   readonly chords: readonly PartChord[];
   readonly together: readonly Together[];
+  /** Chord notes that the right hand holds under the tune. */
+  readonly under: readonly UnderNote[];
 }
 
 /** A note that is played. */
@@ -58,7 +74,12 @@ export interface Arrangement {
   readonly parts: readonly Part[];
   readonly score: readonly ScoreNote[];
   readonly findings: readonly Finding[];
-  readonly totals: { readonly leftTravel: number; readonly leftTravelRoot: number; readonly pathCost: number };
+  readonly totals: {
+    readonly leftTravel: number;
+    readonly leftTravelRoot: number;
+    readonly pathCost: number;
+    readonly motionWeight: number;
+  };
 }
 
 /**
@@ -66,22 +87,28 @@ export interface Arrangement {
  * time it takes grows linearly with the song.
  */
 export function arrange(doc: Document): Arrangement {
-  const { song, findings } = resolveSong(doc);
-  const bars = layBars(song);
+  const bars = layBars(doc.song);
+  const { written, played, findings } = resolveTune(doc, bars);
+  const tuneful: Song = { ...doc.song, melody: written };
+  const stretches = divide(tuneful, bars, doc.choices);
+  const harmony = harmonise(
+    doc,
+    written,
+    bars,
+    stretches.map((s) => s.end),
+  );
+  const song: Song = { ...doc.song, melody: played, chords: harmony.map(({ at, symbol }) => ({ at, symbol })) };
   const spans = chordSpans(song);
-  const strikes = blockStrikes(spans, bars);
-  const pins = new Map(doc.choices.pins.map((p) => [p.at, p.pitches]));
-  const left = voiceLeftHand(strikes, song.melody, doc.hands, pins);
-  const together = togetherPoints(left.chords, song.melody, bars);
-  const stretches = divide(song, bars, doc.choices);
-  const form = findRepeats(song, stretches, spans);
+  const left = voiceLeftHand(blockStrikes(spans, bars), played, wishesOf(doc, spans));
+  const under = notesUnderTune(left.chords, played, doc.hands, bars);
+  const together = togetherPoints(left.chords, played, bars);
+  const form = findRepeats({ ...song, melody: written }, stretches, spans);
   const names = new Map(doc.choices.names.map((n) => [n.at, n.name]));
-  const notesOf = sliceBy(song.melody);
-  const chordsOf = sliceBy(left.chords);
+  const notesOf = sliceBy(played);
+  const chordsOf = sliceBy(withHarmony(left.chords, harmony, together));
   const joinsOf = sliceBy(together);
+  const underOf = sliceBy(under);
   const parts = stretches.map((stretch, i): Part => {
-    const chords = chordsOf(stretch.end);
-    const joins = joinsOf(stretch.end);
     return {
       number: i + 1,
       label: form[i].label,
@@ -92,33 +119,45 @@ export function arrange(doc: Document): Arrangement {
       repeats: form[i].repeats,
       reasons: stretch.reasons,
       melody: notesOf(stretch.end),
-      chords: chords.map((c, k) => ({ ...c, withMelody: withMelody(c, joins[k]) })),
-      together: joins,
+      chords: chordsOf(stretch.end),
+      together: joinsOf(stretch.end),
+      under: underOf(stretch.end),
     };
   });
   const partOf = partFinder(parts);
+  const score = parts.flatMap(scoreOf);
+  const right = score.filter((n) => n.hand === 'right');
   return {
     song,
     bars,
     parts,
-    score: parts.flatMap(scoreOf),
+    score,
     findings: [
       ...findings,
-      ...checkVoicings(left.chords, doc, partOf, bars),
-      ...findCollisions(left.chords, song.melody).map((c): Finding => {
-        return {
-          rule: `collision-${c.kind}`,
-          severity: c.kind === 'close' ? 'warn' : 'fix',
-          at: c.at,
-          part: partOf(c.chord.at),
-          chordAt: c.chord.at,
-          message: `${capital(placeName(bars, c.at))}: ${collisionSentence(c)}`,
-          fixes: ['another inversion', 'fewer notes', 'the tune up an octave'],
-        };
-      }),
+      ...sayChords(doc, harmony, bars),
+      ...examine({ doc, bars, chords: left.chords, harmony, tune: played, right, partOf }),
     ].sort((a, b) => (a.at ?? 0) - (b.at ?? 0)),
-    totals: { leftTravel: left.travel, leftTravelRoot: left.travelRoot, pathCost: Math.round(left.cost * 1000) / 1000 },
+    totals: {
+      leftTravel: left.travel,
+      leftTravelRoot: left.travelRoot,
+      pathCost: Math.round(left.cost * 1000) / 1000,
+      motionWeight: left.motionWeight,
+    },
   };
+}
+
+/** Puts what the harmony says beside every strike of its chord. */
+function withHarmony(
+  chords: readonly VoicedChord[],
+  harmony: readonly HarmonisedChord[],
+  joins: readonly Together[],
+): PartChord[] {
+  let h = 0;
+  return chords.map((chord, i) => {
+    while (h + 1 < harmony.length && harmony[h + 1].at <= chord.at) h++;
+    const { source, key, why, others, at } = harmony[h];
+    return { ...chord, withMelody: withMelody(chord, joins[i]), source, key, chordWhy: why, otherChords: others, symbolAt: at };
+  });
 }
 
 /** Hands out the items of an ordered list stretch by stretch, each item once. */
@@ -148,17 +187,13 @@ function scoreOf(part: Part): ScoreNote[] {
     role: 'melody',
     part: part.number,
   }));
+  for (const { at, length, pitches } of part.under)
+    for (const pitch of pitches)
+      notes.push({ hand: 'right', at, length, pitch, finger: null, role: 'harmony', part: part.number });
   for (const chord of part.chords) {
-    chord.pitches.forEach((pitch, k) =>
-      notes.push({
-        hand: 'left',
-        at: chord.at,
-        length: chord.length,
-        pitch,
-        finger: chord.fingers[k] ?? null,
-        role: chord.form === 'one-note' ? 'bass' : 'chord',
-        part: part.number,
-      }),
+    const role = chord.form === 'one-note' || chord.school === 'octave' || chord.school === 'under-melody' ? 'bass' : 'chord';
+    chord.struck.forEach(({ at, length, pitch }, k) =>
+      notes.push({ hand: 'left', at, length, pitch, finger: chord.fingers[k] ?? null, role, part: part.number }),
     );
   }
   return notes.sort((a, b) => a.at - b.at || (a.hand === b.hand ? 0 : a.hand === 'right' ? -1 : 1));

@@ -1,10 +1,17 @@
-import { thinningWords } from '../left-hand/reasons.js';
+import { parseChord } from '../harmony/symbol.js';
+import { toneFor } from '../harmony/naming.js';
+import { collisionSentence, findCollisions, type SoundingNote } from '../join/collisions.js';
+import { conflictSentence, findConflicts, notesOver, type NotesOver } from '../join/conflicts.js';
 import { muddiness } from '../left-hand/costs.js';
+import { spreadWords } from '../left-hand/reasons.js';
 import type { VoicedChord } from '../left-hand/voice.js';
-import { midiOf } from '../pitch/pitch.js';
-import { KEYBOARDS, SPANS, type Document } from '../song/decisions.js';
-import { placeName, type Bar } from '../time/bars.js';
-import type { Ticks } from '../time/ticks.js';
+import { midiOf, nameOf } from '../pitch/pitch.js';
+import { KEYBOARDS, spanOf, type Document } from '../song/decisions.js';
+import type { MelodyNote } from '../song/song.js';
+import { capital, placeName, type Bar } from '../time/bars.js';
+import { toSeconds, type Ticks } from '../time/ticks.js';
+import { advice, conflictFixes, roomFixes, type Fix } from './fixes.js';
+import type { HarmonisedChord } from './harmonise.js';
 
 /** Something the pianist should know, with its place and ways out. */
 export interface Finding {
@@ -17,7 +24,7 @@ export interface Finding {
   /** The chord it speaks of, or null. */
   readonly chordAt: Ticks | null;
   readonly message: string;
-  readonly fixes: readonly string[];
+  readonly fixes: readonly Fix[];
 }
 
 interface PartRange {
@@ -39,35 +46,141 @@ export function partFinder(parts: readonly PartRange[]): (at: Ticks) => number |
   };
 }
 
+/** What the findings are drawn from. */
+export interface Examined {
+  readonly doc: Document;
+  readonly bars: readonly Bar[];
+  readonly chords: readonly VoicedChord[];
+  readonly harmony: readonly HarmonisedChord[];
+  readonly tune: readonly MelodyNote[];
+  /** All that the right hand plays, in order. */
+  readonly right: readonly SoundingNote[];
+  readonly partOf: (at: Ticks) => number | null;
+}
+
+/** Everything worth saying about the left hand and how it lies under the right. */
+export function examine(examined: Examined): Finding[] {
+  const { chords, tune, bars } = examined;
+  const over = notesOver(chords, tune, bars);
+  return [
+    ...checkVoicings(examined, over),
+    ...checkPins(examined),
+    ...checkHarmony(examined, over),
+    ...checkRoom(examined, over),
+  ];
+}
+
+const finding = (
+  { partOf }: Examined,
+  at: Ticks,
+  rule: string,
+  severity: Finding['severity'],
+  message: string,
+  fixes: readonly Fix[],
+  chordAt = at,
+): Finding => ({ rule, severity, at, part: partOf(chordAt), chordAt, message, fixes });
+
 /** Checks every voiced chord against the hand, the keyboard and the low limits. */
-export function checkVoicings(
-  chords: readonly VoicedChord[],
-  doc: Document,
-  partOf: (at: Ticks) => number | null,
-  bars: readonly Bar[],
-): Finding[] {
-  const { comfortable, limit } = SPANS[doc.hands.profile];
+function checkVoicings(examined: Examined, over: readonly NotesOver[]): Finding[] {
+  const { doc, chords, bars } = examined;
+  const { comfortable, limit } = spanOf(doc.hands, 'left');
   const keyboard = KEYBOARDS[doc.hands.keys];
   const found: Finding[] = [];
-  for (const chord of chords) {
+  chords.forEach((chord, i) => {
     const midis = chord.pitches.map(midiOf);
+    const together = chord.spread === 'together' ? midis : midis.slice(1);
     const span = midis[midis.length - 1] - midis[0];
     const place = placeName(bars, chord.at);
-    const say = (rule: string, severity: Finding['severity'], message: string, fixes: string[]) =>
-      found.push({ rule, severity, at: chord.at, part: partOf(chord.at), chordAt: chord.at, message, fixes });
+    const say = (rule: string, severity: Finding['severity'], message: string, fixes: readonly Fix[]) =>
+      found.push(finding(examined, chord.at, rule, severity, message, fixes));
     const title = `${chord.symbol} at ${place}`;
-    if (span > limit)
-      say('reach', 'fix', `${title} spans ${span} half steps; this hand reaches ${limit}.`, ['another inversion', 'fewer notes']);
-    else if (span > comfortable)
-      say('stretch', 'note', `${title} spans ${span} half steps, past the comfortable ${comfortable}. Never force a stretch.`, [
-        'another inversion',
+    const free: Fix[] = chord.pinned ? [{ text: 'let it find its place', action: { kind: 'unpin', at: chord.at } }] : [];
+    if (chord.spread !== 'together')
+      say('spread', 'note', `${title}: ${spreadWords(chord.spread, span, limit)}`, [...roomFixes(over[i], doc.hands)]);
+    else if (span > limit)
+      say('reach', 'fix', `${title} spans ${span} half steps; this hand reaches ${limit}.`, [
+        ...free,
+        ...roomFixes(over[i], doc.hands),
       ]);
+    else if (together[together.length - 1] - together[0] > comfortable)
+      say(
+        'stretch',
+        'note',
+        `${title} spans ${span} half steps, past the comfortable ${comfortable}. Never force a stretch.`,
+        roomFixes(over[i], doc.hands),
+      );
     if (midis[0] < keyboard.low || midis[midis.length - 1] > keyboard.high)
-      say('keyboard', 'fix', `${title} leaves the ${doc.hands.keys} keys of this keyboard.`, ['another octave']);
+      say('keyboard', 'fix', `${title} leaves the ${doc.hands.keys} keys of this keyboard.`, [
+        ...free,
+        advice('a longer keyboard'),
+      ]);
     if (muddiness(midis) > 0)
-      say('low', 'note', `${title} lies low for such close notes and may sound muddy.`, ['another inversion', 'fewer notes']);
-    const thinned = chord.pinned || chord.again ? null : thinningWords(chord.form, chord.position);
-    if (thinned) say('thinned', 'note', `${title}: ${thinned}`, ['another inversion', 'the tune up an octave']);
-  }
+      say('low', 'note', `${title} lies low for such close notes and may sound muddy.`, [
+        ...free,
+        ...roomFixes(over[i], doc.hands),
+      ]);
+    if (chord.thinned && !chord.again) say('thinned', 'note', `${title}: ${chord.thinned}`, [advice('the tune up an octave')]);
+    const seconds = toSeconds(chord.length, doc.song.tempo);
+    if (!chord.again && chord.motion > 0 && seconds < TOO_FAST)
+      say('fast', 'note', `${title} lasts ${seconds.toFixed(1)} seconds, hardly time to grasp it. It may be skipped.`, [
+        { text: `skip ${chord.symbol}`, action: { kind: 'skip', at: chord.at } },
+      ]);
+  });
   return found;
+}
+
+/** Seconds under which a chord that moves the hand is hard to grasp. */
+const TOO_FAST = 0.5;
+
+/** Pinned keys that no longer mean their chord, and pins where no chord is struck any more. */
+function checkPins(examined: Examined): Finding[] {
+  const { doc, chords, bars } = examined;
+  const struck = new Set(chords.map((c) => c.at));
+  const letGo = (at: Ticks): Fix[] => [{ text: 'let it find its place', action: { kind: 'unpin', at } }];
+  const lost = doc.choices.pins
+    .filter((p) => !struck.has(p.at) && p.at < doc.song.length)
+    .map((p) => {
+      const message = `${p.pitches.join(' ')} is pinned at ${placeName(bars, p.at)}, where no chord is struck now.`;
+      return {
+        ...finding(examined, p.at, 'pin-lost', 'warn', message, [{ ...letGo(p.at)[0], text: 'let it go' }]),
+        chordAt: null,
+      };
+    });
+  const foreign = chords.flatMap((chord) => {
+    const parsed = parseChord(chord.symbol);
+    if (!chord.pinned || parsed.kind !== 'chord') return [];
+    const names = [...new Set(chord.pitches.map(nameOf))];
+    const strangers = names.filter((n) => toneFor(parsed, n) === null && n !== parsed.bass);
+    if (strangers.length === 0) return [];
+    const message = `${strangers.join(' and ')}, which you pinned at ${placeName(bars, chord.at)}, ${strangers.length === 1 ? 'is' : 'are'} not in ${chord.symbol}.`;
+    return [finding(examined, chord.at, 'pin-foreign', 'warn', message, letGo(chord.at))];
+  });
+  return [...lost, ...foreign];
+}
+
+/** Where tune and chord grate; one finding for each chord, the longest note first. */
+function checkHarmony(examined: Examined, over: readonly NotesOver[]): Finding[] {
+  const { harmony, bars, doc } = examined;
+  let h = 0;
+  return over.flatMap((one) => {
+    while (h + 1 < harmony.length && harmony[h + 1].at <= one.chord.at) h++;
+    const [worst] = findConflicts([one]).filter((c) => !c.passing);
+    if (!worst) return [];
+    const message = `${capital(placeName(bars, worst.at))}: ${conflictSentence(worst)}`;
+    return [
+      finding(examined, worst.at, 'conflict', 'warn', message, conflictFixes(worst, one, harmony[h], doc.hands), one.chord.at),
+    ];
+  });
+}
+
+/** Where the hands are in each other's way. */
+function checkRoom(examined: Examined, over: readonly NotesOver[]): Finding[] {
+  const { chords, right, bars, doc } = examined;
+  const places = new Map(over.map((o) => [o.chord.at, o]));
+  return findCollisions(chords, right).map((c) => {
+    const message = `${capital(placeName(bars, c.at))}: ${collisionSentence(c)}`;
+    const severity = c.kind === 'close' ? 'warn' : 'fix';
+    const fixes = [...roomFixes(places.get(c.chord.at) as NotesOver, doc.hands), advice('the tune up an octave')];
+    return finding(examined, c.at, `collision-${c.kind}`, severity, message, fixes, c.chord.at);
+  });
 }

@@ -5,6 +5,7 @@ import type { Document } from '../song/decisions.js';
 import { meterName } from '../time/meter.js';
 import { toQuarters } from '../time/ticks.js';
 import type { Arrangement, Part, PartChord } from './arrange.js';
+import { suggestionFor } from './harmonise.js';
 
 /** The report of the command line: plain data, times in quarter notes from the start of the music. */
 export function report(doc: Document, arrangement: Arrangement): object {
@@ -19,7 +20,7 @@ export function report(doc: Document, arrangement: Arrangement): object {
       bars: bars.filter((b) => b.number > 0).length,
       pickup: toQuarters(song.pickup),
       melodyNotes: song.melody.length,
-      chordsGiven: doc.song.chords.length > 0,
+      chordsGiven: suggestionFor(doc) === null,
     },
     parts: arrangement.parts.map((part) => partReport(part, song.key)),
     score: arrangement.score.map((n) => ({
@@ -37,9 +38,9 @@ export function report(doc: Document, arrangement: Arrangement): object {
       at: f.at === null ? null : toQuarters(f.at),
       part: f.part,
       message: f.message,
-      fixes: f.fixes,
+      fixes: f.fixes.map((x) => x.text),
     })),
-    totals,
+    totals: { leftTravel: totals.leftTravel, leftTravelRoot: totals.leftTravelRoot, pathCost: totals.pathCost },
   };
 }
 
@@ -87,6 +88,10 @@ function chordReport(chord: PartChord, key: { tonic: string; mode: 'major' | 'mi
     common: chord.common,
     withMelody: chord.withMelody,
     why: chord.why,
+    school: chord.school,
+    spread: chord.spread,
+    chordWhy: chord.chordWhy,
+    otherChords: chord.otherChords,
     alternatives: chord.alternatives.map((a) => ({
       symbol: a.symbol,
       pitches: a.pitches,

@@ -1,6 +1,6 @@
 import { strToU8, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
-import { TICKS_PER_QUARTER as Q, type Song } from '../index.js';
+import { TICKS_PER_QUARTER as Q, type Song, handsOf } from '../index.js';
 import { openFile, readAbc, readLetters, readMusicXml, refusalSentence, type Reading } from './index.js';
 
 const song = (reading: Reading): Song => {
@@ -227,7 +227,7 @@ describe('opening a file', () => {
 
   it('refuses a project whose tune overlaps itself', () => {
     const two = { at: 0, length: 2 * Q, pitch: 'C5', lyric: null };
-    const bad = { kind: 'joined-hands', version: 1, hands: { profile: 'medium', keys: 88 }, choices: {} };
+    const bad = { kind: 'joined-hands', version: 1, hands: handsOf(), choices: {} };
     const body = {
       title: 'T',
       composer: null,

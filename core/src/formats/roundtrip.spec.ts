@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { Midi } from '@tonejs/midi';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS, documentOf, essence, songs } from '../../testing/songs.js';
-import { arrange, midiOf, TICKS_PER_QUARTER as Q, writtenScore, type Song } from '../index.js';
+import { arrange, midiOf, TICKS_PER_QUARTER as Q, writtenScore, type Song, handsOf } from '../index.js';
 import {
   readAbc,
   readLetters,
@@ -52,7 +52,7 @@ describe('a round trip keeps every note, syllable and chord', () => {
   });
 
   it('through a project file, choices and hands too', () => {
-    const document = { ...documentOf(demo(DEMOS[0]).song), hands: { profile: 'small', keys: 61 } as const };
+    const document = { ...documentOf(demo(DEMOS[0]).song), hands: handsOf('small', 61) };
     document.choices.names.push({ at: 0, name: 'Opening' });
     const back = readProject(writeProject(document));
     expect(back).toEqual({ ok: true, document });

@@ -117,8 +117,8 @@ export function transposeSymbol(text: string, interval: string): string {
   return moved + suffix + bass;
 }
 
-/** A root that lead sheets write: double signs, and E#, B#, Cb, Fb where a plain key name exists, give way. */
-function plainRoot(name: NoteName): NoteName {
+/** A root that lead sheets write: double signs give way to the plain name of the key. */
+export function plainRoot(name: NoteName): NoteName {
   const plain = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
   return name.length > 2 ? plain[pitchClass(name)] : name;
 }

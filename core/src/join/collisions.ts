@@ -1,6 +1,5 @@
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf, type Pitch } from '../pitch/pitch.js';
-import type { MelodyNote } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
 
 /** Two hands in each other's way: on one key, crossed, or closer than a small third. */
@@ -12,27 +11,33 @@ export interface Collision {
   readonly chord: VoicedChord;
 }
 
+/** A note of the right hand. */
+export interface SoundingNote {
+  readonly at: Ticks;
+  readonly length: Ticks;
+  readonly pitch: Pitch;
+}
+
 const CLOSE = 3;
 
-/** Every place where a sounding left-hand note meets the tune; one, the worst, for each chord. */
-export function findCollisions(chords: readonly VoicedChord[], melody: readonly MelodyNote[]): Collision[] {
+/** Every place where a sounding left-hand note meets the right hand; one, the worst, for each chord. Notes are in order. */
+export function findCollisions(chords: readonly VoicedChord[], right: readonly SoundingNote[]): Collision[] {
   const found: Collision[] = [];
   let from = 0;
   for (const chord of chords) {
     const end = chord.at + chord.length;
-    while (from < melody.length && melody[from].at + melody[from].length <= chord.at) from++;
-    const lefts = chord.pitches.map((p) => ({ pitch: p, midi: midiOf(p) }));
+    while (from < right.length && right[from].at + right[from].length <= chord.at) from++;
+    const lefts = chord.struck.map((s) => ({ ...s, midi: midiOf(s.pitch) }));
     let worst: (Collision & { gap: number }) | null = null;
-    for (let i = from; i < melody.length && melody[i].at < end; i++) {
-      const right = midiOf(melody[i].pitch);
+    for (let i = from; i < right.length && right[i].at < end; i++) {
+      const note = right[i];
       for (const left of lefts) {
-        const gap = right - left.midi;
-        if (gap >= CLOSE) continue;
+        const gap = midiOf(note.pitch) - left.midi;
+        if (gap >= CLOSE || note.at >= left.at + left.length || left.at >= note.at + note.length) continue;
         const kind = gap === 0 ? 'same-key' : gap < 0 ? 'crossing' : 'close';
         const graver = worst === null || rank(kind) > rank(worst.kind) || (kind === worst.kind && gap < worst.gap);
         if (!graver) continue;
-        const at = Math.max(melody[i].at, chord.at);
-        worst = { at, kind, left: left.pitch, right: melody[i].pitch, chord, gap };
+        worst = { at: Math.max(note.at, left.at), kind, left: left.pitch, right: note.pitch, chord, gap };
       }
     }
     if (worst) {

@@ -58,7 +58,7 @@ describe('candidates', () => {
     const { parts, findings } = arrange(documentOf(songOf([['A3', 4]], [[0, 'Cmaj7']])));
     expect(parts[0].chords[0]).toMatchObject({ form: 'two-note', pitches: ['C3', 'E3'], fingers: [2, 1] });
     expect(findings.map((f) => [f.rule, f.severity])).toEqual([['thinned', 'note']]);
-    expect(findings[0].fixes).toContain('the tune up an octave');
+    expect(findings[0].fixes.map((f) => f.text)).toContain('the tune up an octave');
   });
 });
 

@@ -28,6 +28,15 @@ export const VOICING_COSTS = {
   withoutFifth: 4,
   twoNotes: 9,
   oneNote: 20,
+  /** A shape that is not the school's own: what it falls back on. */
+  outOfSchool: 14,
+  /** A chord wider than the hand, struck low then high. */
+  spread: 4,
+  /** Each semitone that the bass goes against the line asked for, and a flat charge for each such step. */
+  againstLine: 0.8,
+  wrongWay: 5,
+  /** A bass that stands still where a moving one was asked for. */
+  standsStill: 1.5,
   /** A rootless chord: the ear has no bass player to lean on. */
   rootless: 3,
   /** The top note at or above the tune. */
@@ -35,12 +44,6 @@ export const VOICING_COSTS = {
   /** The top note less than a third below the tune. */
   nearTune: 6,
 } as const;
-
-/** Where close chords lie: the middle of the chord between these keys costs nothing (A2 … B3 as MIDI numbers). */
-export const HOME = { low: 48, high: 59 } as const;
-
-/** The usual register of the left hand: F2 to G4. */
-export const REGISTER = { low: 41, high: 67 } as const;
 
 /** A chord's top note keeps this many semitones below the tune: a small third. */
 export const CLEAR_OF_TUNE = 3;

@@ -2,6 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { documentOf, songOf, songs, SYMBOLS } from '../../testing/songs.js';
 import {
+  BASS_WISHES,
+  SCHOOLS,
   arrange,
   chordFingers,
   HAND_PROFILES,
@@ -18,9 +20,10 @@ import {
   voiceLeftHand,
   voicingsFor,
   type Chord,
+  handsOf,
 } from '../index.js';
 import { cheapestPath } from './path.js';
-import { voicingProblem } from './voice.js';
+import { solve, voicingProblem, type VoicingWishes } from './problem.js';
 import { changeInShort, changeSentence, voiceMoves } from './reasons.js';
 
 const twoFiveOne = songOf(
@@ -35,6 +38,13 @@ const twoFiveOne = songOf(
     [8, 'Cmaj7'],
   ],
 );
+const wishes = (more: Partial<VoicingWishes> = {}): VoicingWishes => ({
+  hands: handsOf(),
+  pins: new Map(),
+  schoolAt: () => 'close',
+  bassAt: () => 'free',
+  ...more,
+});
 const voiced = (song = twoFiveOne) => arrange(documentOf(song)).parts.flatMap((p) => p.chords);
 
 describe('the reference everyone learns', () => {
@@ -82,15 +92,17 @@ describe('the path', () => {
     );
   });
 
-  it('equals exhaustive search on random runs of six real chords under a tune', () => {
-    const chords = fc.array(fc.constantFrom(...SYMBOLS.filter((s) => s !== 'N.C.')), { minLength: 6, maxLength: 6 });
-    const tune = fc.array(fc.constantFrom('E4', 'G4', 'C5', 'E5', 'A5'), { minLength: 6, maxLength: 6 });
+  it.each(SCHOOLS)('equals exhaustive search on random runs of real chords under a tune: %s', (school) => {
+    const count = school === 'close' ? 5 : 6;
+    const chords = fc.array(fc.constantFrom(...SYMBOLS.filter((s) => s !== 'N.C.')), { minLength: count, maxLength: count });
+    const tune = fc.array(fc.constantFrom('E4', 'G4', 'C5', 'E5', 'A5'), { minLength: count, maxLength: count });
     fc.assert(
-      fc.property(chords, tune, (symbols, pitches) => {
+      fc.property(chords, tune, fc.constantFrom(...BASS_WISHES), (symbols, pitches, bass) => {
         const melody = pitches.map((pitch, i) => ({ at: i * Q, length: Q, pitch, lyric: null }));
-        const strikes = symbols.map((symbol, i) => ({ at: i * Q, length: Q, symbol, again: false }));
-        const hands = { profile: 'medium', keys: 88 } as const;
-        const { layers, step } = voicingProblem(strikes, melody, hands, new Map());
+        const strikes = symbols.map((symbol, i) => ({ at: i * Q, length: Q, symbol, again: false, beat: Q }));
+        const wished = wishes({ schoolAt: () => school, bassAt: () => bass });
+        const problem = voicingProblem(strikes, melody, wished);
+        const { layers, step } = problem;
         // Every path is tried; one is left early only when even five shared keys a step could not save it.
         let best = Infinity;
         const walk = (i: number, before: number, sum: number): void => {
@@ -102,9 +114,13 @@ describe('the path', () => {
           layers[i].costs.forEach((own, c) => walk(i + 1, c, sum + own + (i > 0 ? step(i, before, c) : 0)));
         };
         walk(0, 0, 0);
-        expect(voiceLeftHand(strikes, melody, hands, new Map()).cost).toBeCloseTo(best, 6);
+        expect(solve(problem).cost).toBeCloseTo(best, 6);
+        const left = voiceLeftHand(strikes, melody, wished);
+        // Nearest inversions may pay more than the table's least to travel no more than root positions.
+        if (school !== 'close' || bass !== 'free') expect(left.cost).toBeCloseTo(best, 6);
+        else if (left.cost > best + 1e-6) expect(left.travel).toBeLessThanOrEqual(left.travelRoot);
       }),
-      { numRuns: 15 },
+      { numRuns: 12 },
     );
   });
 
@@ -129,6 +145,8 @@ describe('the path', () => {
           const after = arrange(pinVoicing(document, chord.at, other.pitches));
           const moved = after.parts.flatMap((p) => p.chords).find((c) => c.at === chord.at);
           expect(moved?.pitches).toEqual(other.pitches);
+          // Where motion had to be weighed heavier to stay within root position's, the table is not what was least.
+          if (before.totals.motionWeight !== 1 || after.totals.motionWeight !== 1) continue;
           expect(after.totals.pathCost).toBeGreaterThanOrEqual(before.totals.pathCost - 0.01);
           expect(after.totals.pathCost).toBeLessThanOrEqual(before.totals.pathCost + other.cost + 0.02);
         }
@@ -145,7 +163,7 @@ describe('voicings', () => {
       if (chord.kind !== 'chord') continue;
       for (const profile of HAND_PROFILES)
         for (const keys of KEYBOARD_SIZES) {
-          const all = voicingsFor(chord, { profile, keys });
+          const all = voicingsFor(chord, handsOf(profile, keys));
           expect(all.length).toBeGreaterThan(0);
           for (const { midis, pitches } of all) {
             expect(midis[midis.length - 1] - midis[0]).toBeLessThanOrEqual(SPANS[profile].limit);
@@ -163,15 +181,14 @@ describe('voicings', () => {
       const chord = parseChord(symbol) as Chord;
       if (chord.kind !== 'chord') continue;
       const names = new Set([...chord.tones.map((t) => t.name), chord.bass]);
-      for (const v of voicingsFor(chord, { profile: 'medium', keys: 88 }))
-        for (const p of v.pitches) expect(names.has(nameOf(p))).toBe(true);
+      for (const v of voicingsFor(chord, handsOf())) for (const p of v.pitches) expect(names.has(nameOf(p))).toBe(true);
     }
   });
 
   it('come in every inversion of triads and sevenths', () => {
     const inversions = (symbol: string) =>
       new Set(
-        voicingsFor(parseChord(symbol) as Chord, { profile: 'medium', keys: 88 })
+        voicingsFor(parseChord(symbol) as Chord, handsOf())
           .filter((v) => v.form === 'full')
           .map((v) => v.inversion),
       );
@@ -181,12 +198,12 @@ describe('voicings', () => {
 
   it('keep a written bass at the bottom', () => {
     for (const symbol of ['D/F#', 'C/D', 'Am7/G'])
-      for (const v of voicingsFor(parseChord(symbol) as Chord, { profile: 'medium', keys: 88 }))
+      for (const v of voicingsFor(parseChord(symbol) as Chord, handsOf()))
         expect(nameOf(v.pitches[0])).toBe(symbol.split('/')[1]);
   });
 
   it('find a place for a wide bass even for a small hand', () => {
-    const v = voicingsFor(parseChord('Bb/B') as Chord, { profile: 'child', keys: 49 });
+    const v = voicingsFor(parseChord('Bb/B') as Chord, handsOf('child', 49));
     expect(v.every((x) => nameOf(x.pitches[0]) === 'B')).toBe(true);
   });
 });
@@ -227,7 +244,7 @@ describe('the left hand of a song', () => {
   it('holds a pin through every recomputation and bends the neighbours to it', () => {
     const pinned = pinVoicing(documentOf(twoFiveOne), 4 * Q, ['G2', 'B2', 'D3', 'F3']);
     for (const profile of HAND_PROFILES) {
-      const chord = arrange({ ...pinned, hands: { profile, keys: 88 } }).parts.flatMap((p) => p.chords)[1];
+      const chord = arrange({ ...pinned, hands: handsOf(profile, 88) }).parts.flatMap((p) => p.chords)[1];
       expect(chord.pitches).toEqual(['G2', 'B2', 'D3', 'F3']);
       expect(chord.pinned).toBe(true);
       expect(chord.alternatives.length).toBeGreaterThan(0);
@@ -236,7 +253,7 @@ describe('the left hand of a song', () => {
 
   it('reports a pin that the hand cannot reach instead of changing it', () => {
     const wide = pinVoicing(documentOf(twoFiveOne), 4 * Q, ['G2', 'D3', 'B3']);
-    const { findings } = arrange({ ...wide, hands: { profile: 'child', keys: 88 } });
+    const { findings } = arrange({ ...wide, hands: handsOf('child', 88) });
     expect(findings.filter((f) => f.rule === 'reach').map((f) => f.severity)).toEqual(['fix']);
   });
 

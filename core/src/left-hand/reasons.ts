@@ -59,23 +59,41 @@ function moveWords(from: Pitch | null, to: Pitch | null, semitones: number): str
   return `${semitones > 0 ? 'up' : 'down'} ${distanceWords(semitones)}`;
 }
 
-/** What was left out to make the chord fit, or null. */
-export function thinningWords(form: Form, position: string): string | null {
+/** Why a chord is not played in full: the hand does not reach it, the tune leaves no room, or it has too many notes. */
+export type ThinCause = 'hand' | 'tune' | 'notes';
+
+const BECAUSE: Readonly<Record<ThinCause, string>> = {
+  hand: 'the whole chord is wider than this hand',
+  tune: 'the whole chord would lie in the way of the tune or far from the hand',
+  notes: 'the chord has more notes than the hand needs',
+};
+
+/** What was left out to make the chord fit, and why; null for a full chord. */
+export function thinningWords(form: Form, cause: ThinCause): string | null {
   switch (form) {
     case 'no-fifth':
-      return `The fifth is left out, ${position}, so that the hand reaches and the tune stays clear.`;
+      return `The fifth is left out: ${BECAUSE[cause]}.`;
     case 'two-note':
-      return 'Two notes are enough here: more would not fit under the tune.';
+      return `Two notes stand for it: ${BECAUSE[cause]}.`;
     case 'one-note':
-      return 'One note alone: the tune leaves no room for more.';
+      return `One note alone stands for it: ${BECAUSE[cause]}.`;
     case 'rootless':
       return 'The root is left out: the third and the seventh say which chord it is.';
-    default:
+    case 'full':
       return null;
   }
 }
 
-const list = (names: readonly string[]): string =>
+/** How a chord wider than the hand is played. */
+export function spreadWords(spread: 'broken' | 'rolled', width: number, limit: number): string {
+  const wide = `It spans ${width} half steps and this hand reaches ${limit}`;
+  return spread === 'broken'
+    ? `${wide}, so it is broken: the low note first, the rest a beat later, the pedal holding them together.`
+    : `${wide}, so it is rolled from the bottom, the low note let go in the pedal.`;
+}
+
+/** Names in a row: "A", "A and C", "A, C and E". */
+export const listWords = (names: readonly string[]): string =>
   names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 
 /** A chord change in a sentence: "D and F stay; A falls to G; C falls to B." */
@@ -84,7 +102,7 @@ export function changeSentence(moves: readonly VoiceMove[]): string {
   const stays = up.filter((m) => m.from !== null && m.to !== null && m.semitones === 0).map((m) => nameOf(m.to as Pitch));
   const clauses: string[] = [];
   if (stays.length === moves.length) return 'Every key stays.';
-  if (stays.length > 0) clauses.push(`${list(stays)} ${stays.length === 1 ? 'stays' : 'stay'}`);
+  if (stays.length > 0) clauses.push(`${listWords(stays)} ${stays.length === 1 ? 'stays' : 'stay'}`);
   for (const m of up) {
     if (m.from === null) clauses.push(`${nameOf(m.to as Pitch)} joins`);
     else if (m.to === null) clauses.push(`${nameOf(m.from)} rests`);

@@ -1,6 +1,15 @@
 import type { ChordSpan } from '../song/song.js';
 import type { Bar } from '../time/bars.js';
-import type { Strike } from './voice.js';
+import { beatTicks } from '../time/meter.js';
+import type { Ticks } from '../time/ticks.js';
+
+/** A chord that the left hand strikes: a chord symbol at its place, pressed again at every bar line it crosses. */
+export interface Strike extends ChordSpan {
+  /** True where the chord before is pressed again. */
+  readonly again: boolean;
+  /** Ticks of the felt beat where it is struck. */
+  readonly beat: Ticks;
+}
 
 /**
  * The block-chord attacks of a song: each chord is struck where it begins and again at every bar line it crosses,
@@ -18,7 +27,7 @@ export function blockStrikes(spans: readonly ChordSpan[], bars: readonly Bar[]):
     while (at < end) {
       while (b < bars.length - 1 && bars[b].end <= at) b++;
       const until = Math.min(end, Math.max(bars[b].end, at + 1));
-      strikes.push({ at, length: until - at, symbol: span.symbol, again });
+      strikes.push({ at, length: until - at, symbol: span.symbol, again, beat: beatTicks(bars[b].meter) });
       again = true;
       at = until;
     }

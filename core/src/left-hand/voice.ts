@@ -1,21 +1,27 @@
 import { chordName, positionName } from '../harmony/naming.js';
-import { parseChord, type Chord } from '../harmony/symbol.js';
-import { isBlackKey, midiOf, nameOf, type Pitch } from '../pitch/pitch.js';
-import { SPANS, type Hands } from '../song/decisions.js';
-import type { ChordSpan, MelodyNote } from '../song/song.js';
+import { nameOf, pitchClass, type Pitch } from '../pitch/pitch.js';
+import { spanOf, type Hands, type School } from '../song/decisions.js';
+import type { MelodyNote } from '../song/song.js';
 import { capital } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
-import { pinnedVoicing, voicingsFor, type Form, type Voicing } from './candidates.js';
-import { CLEAR_OF_TUNE, FREE_SHIFT, HOME, VOICING_COSTS, commonKeys, motionBetween, muddiness } from './costs.js';
+import type { Form, Voicing } from './candidates.js';
+import { VOICING_COSTS, commonKeys, motionBetween } from './costs.js';
 import { chordFingers } from './fingers.js';
-import { cheapestPath } from './path.js';
-import { changeInShort, changeSentence, thinningWords, voiceMoves, type VoiceMove } from './reasons.js';
-
-/** A chord that the left hand strikes: a chord symbol at its place, pressed again at every bar line it crosses. */
-export interface Strike extends ChordSpan {
-  /** True where the chord before is pressed again. */
-  readonly again: boolean;
-}
+import {
+  costOf,
+  solve,
+  solveWithin,
+  transition,
+  travelOf,
+  voicingProblem,
+  type Layered,
+  type Solved,
+  type VoicingProblem,
+  type VoicingWishes,
+} from './problem.js';
+import { changeInShort, changeSentence, spreadWords, thinningWords, voiceMoves, type VoiceMove } from './reasons.js';
+import { spreadOf, struckNotes, type Spread, type StruckNote } from './spread.js';
+import type { Strike } from './strikes.js';
 
 /** Another way to play a chord, its neighbours staying as they are. */
 export interface Alternative {
@@ -38,17 +44,23 @@ export interface VoicedChord {
   readonly name: string;
   readonly again: boolean;
   readonly pinned: boolean;
+  readonly school: School;
   readonly form: Form;
   readonly inversion: number | null;
   readonly position: string;
   readonly pitches: readonly Pitch[];
   readonly fingers: readonly number[];
+  readonly spread: Spread;
+  /** Each key as it is struck and let go. */
+  readonly struck: readonly StruckNote[];
   /** Semitones that the voices move from the chord before; 0 for the first. */
   readonly motion: number;
   readonly common: number;
   readonly moves: readonly VoiceMove[];
   readonly inShort: string;
   readonly why: string;
+  /** What was left out of the chord and why, or null. */
+  readonly thinned: string | null;
   readonly alternatives: readonly Alternative[];
 }
 
@@ -59,177 +71,51 @@ export interface LeftHand {
   readonly travel: number;
   /** The travel of the same chords in root position under the same limits. */
   readonly travelRoot: number;
+  /** What motion was weighed with: 1, or more where the table's minimum would travel more than root positions do. */
+  readonly motionWeight: number;
 }
 
 const ALTERNATIVES = 5;
 
-interface Layered {
-  readonly strike: Strike;
-  readonly chord: Chord;
-  readonly voicings: readonly Voicing[];
-  readonly costs: Float64Array;
-  readonly pinned: boolean;
-  /** What the chord could be played as, pinned or not, with the cost of each by itself. */
-  readonly free: { readonly voicings: readonly Voicing[]; readonly costs: Float64Array };
-}
-
 /**
- * Voices every strike for the left hand by the nearest inversion: the exact minimum of {@link VOICING_COSTS} over
- * the whole song, pinned chords being fixed points. Strikes whose symbol is no chord are passed over.
+ * Voices every strike for the left hand in the schools that are wished for: the exact minimum of the cost table over
+ * the whole song, pinned chords being fixed points. Nearest inversions never travel more than root positions would:
+ * where the table's minimum does, motion is weighed heavier. Strikes whose symbol is no chord are passed over.
  */
-export function voiceLeftHand(
-  strikes: readonly Strike[],
-  melody: readonly MelodyNote[],
-  hands: Hands,
-  pins: ReadonlyMap<Ticks, readonly Pitch[]>,
-): LeftHand {
-  const { layers, step } = voicingProblem(strikes, melody, hands, pins);
-  const { choices, cost } = solve(layers, step);
-  const chords = layers.map((layer, i) => describe(layers, choices, step, i, layer));
+export function voiceLeftHand(strikes: readonly Strike[], melody: readonly MelodyNote[], wishes: VoicingWishes): LeftHand {
+  const { problem, choices, travelRoot } = solveLeftHand(strikes, melody, wishes);
   return {
-    chords,
-    cost,
-    travel: chords.reduce((sum, c) => sum + c.motion, 0),
-    travelRoot: rootTravel(layers),
+    chords: problem.layers.map((_, i) => describe(problem, choices, i, wishes.hands)),
+    cost: costOf(problem.motionWeight === VOICING_COSTS.motion ? problem : voicingProblem(strikes, melody, wishes), choices),
+    travel: travelOf(problem.layers, choices),
+    travelRoot,
+    motionWeight: problem.motionWeight,
   };
 }
 
-/** The search as it is posed: the candidates of every strike with what each costs, and the cost of every step. */
-export function voicingProblem(
+/** The search alone: the problem, the way through it, and the travel of the same chords in root position. */
+export function solveLeftHand(
   strikes: readonly Strike[],
   melody: readonly MelodyNote[],
-  hands: Hands,
-  pins: ReadonlyMap<Ticks, readonly Pitch[]>,
-): { readonly layers: readonly Layered[]; readonly step: Step } {
-  const layers = buildLayers(strikes, melody, hands, pins);
-  return { layers, step: stepCosts(layers) };
+  wishes: VoicingWishes,
+): Solved & { readonly travelRoot: number } {
+  const problem = voicingProblem(strikes, melody, wishes);
+  const rooted = voicingProblem(strikes, melody, { ...wishes, schoolAt: () => 'root', bassAt: () => 'free' });
+  const travelRoot = travelOf(rooted.layers, solve(rooted).choices);
+  const nearest = problem.layers.every((l) => l.school === 'close' && l.bass === 'free');
+  return { ...(nearest ? solveWithin(problem, travelRoot) : { problem, choices: solve(problem).choices }), travelRoot };
 }
 
-function buildLayers(
-  strikes: readonly Strike[],
-  melody: readonly MelodyNote[],
-  hands: Hands,
-  pins: ReadonlyMap<Ticks, readonly Pitch[]>,
-): Layered[] {
-  const known = new Map<string, readonly Voicing[]>();
-  const layers: Layered[] = [];
-  let from = 0;
-  for (const strike of strikes) {
-    const chord = parseChord(strike.symbol);
-    if (chord.kind !== 'chord') continue;
-    const end = strike.at + strike.length;
-    while (from < melody.length && melody[from].at + melody[from].length <= strike.at) from++;
-    let lowest = Infinity;
-    for (let i = from; i < melody.length && melody[i].at < end; i++) lowest = Math.min(lowest, midiOf(melody[i].pitch));
-    const pin = pins.get(strike.at);
-    let voicings = known.get(strike.symbol);
-    if (!voicings) known.set(strike.symbol, (voicings = voicingsFor(chord, hands)));
-    const costed = (all: readonly Voicing[]) => ({
-      voicings: all,
-      costs: Float64Array.from(all, (v) => ownCost(v, lowest, hands)),
-    });
-    const free = costed(voicings);
-    layers.push({ strike, chord, ...(pin ? costed([pinned(chord, pin, voicings)]) : free), pinned: pin !== undefined, free });
-  }
-  const charge = (layer: Layered | undefined, cost: number) =>
-    layer?.voicings.forEach((v, i) => {
-      if (v.inversion !== 0 && layer.chord.bass === null) layer.costs[i] += cost;
-    });
-  charge(layers[0], VOICING_COSTS.startInverted);
-  if (layers.length > 1) charge(layers.at(-1), VOICING_COSTS.endInverted);
-  return layers;
-}
-
-/** A pinned chord is the candidate with its keys where there is one, and otherwise what its keys make of it. */
-function pinned(chord: Chord, keys: readonly Pitch[], voicings: readonly Voicing[]): Voicing {
-  const pin = pinnedVoicing(chord, keys);
-  return voicings.find((v) => v.midis.join() === pin.midis.join()) ?? pin;
-}
-
-/** What a voicing costs by itself, `lowest` being the lowest melody key that sounds with it. */
-function ownCost(voicing: Voicing, lowest: number, hands: Hands): number {
-  const { midis, form } = voicing;
-  const bottom = midis[0];
-  const top = midis[midis.length - 1];
-  const middle = (bottom + top) / 2;
-  let cost = VOICING_COSTS.stretch * Math.max(0, top - bottom - SPANS[hands.profile].comfortable);
-  cost += VOICING_COSTS.muddy * muddiness(midis);
-  cost += VOICING_COSTS.drift * Math.max(0, HOME.low - middle, middle - HOME.high);
-  if (isBlackKey(top)) cost += VOICING_COSTS.blackThumb;
-  if (form === 'no-fifth') cost += VOICING_COSTS.withoutFifth;
-  else if (form === 'two-note') cost += VOICING_COSTS.twoNotes;
-  else if (form === 'one-note') cost += VOICING_COSTS.oneNote;
-  else if (form === 'rootless') cost += VOICING_COSTS.rootless;
-  if (top >= lowest) cost += VOICING_COSTS.crossesTune + top - lowest;
-  else if (lowest - top < CLEAR_OF_TUNE) cost += VOICING_COSTS.nearTune;
-  return cost;
-}
-
-type Step = (i: number, from: number, to: number) => number;
-
-/** Transition costs, worked out once for each pair of chord symbols. */
-function stepCosts(layers: readonly Layered[]): Step {
-  const tables = new Map<readonly Voicing[], Map<readonly Voicing[], Float64Array>>();
-  const tableFor = (a: Layered, b: Layered): Float64Array => {
-    let row = tables.get(a.voicings);
-    if (!row) tables.set(a.voicings, (row = new Map()));
-    let table = row.get(b.voicings);
-    if (!table) {
-      table = new Float64Array(a.voicings.length * b.voicings.length);
-      const same = a.strike.symbol === b.strike.symbol;
-      a.voicings.forEach((x, i) =>
-        b.voicings.forEach((y, j) => ((table as Float64Array)[i * b.voicings.length + j] = transition(x, y, same))),
-      );
-      row.set(b.voicings, table);
-    }
-    return table;
-  };
-  const byIndex = layers.map((layer, i) => (i === 0 ? new Float64Array() : tableFor(layers[i - 1], layer)));
-  return (i, from, to) => byIndex[i][from * layers[i].voicings.length + to];
-}
-
-/** What it costs to go from one voicing to the next. */
-function transition(from: Voicing, to: Voicing, sameChord: boolean): number {
-  const motion = motionBetween(from.midis, to.midis);
-  const middle = (v: Voicing) => (v.midis[0] + v.midis[v.midis.length - 1]) / 2;
-  const shift = Math.abs(middle(to) - middle(from));
-  return (
-    VOICING_COSTS.motion * motion +
-    VOICING_COSTS.commonTone * commonKeys(from.midis, to.midis) +
-    VOICING_COSTS.shift * Math.max(0, shift - FREE_SHIFT) +
-    (sameChord && motion > 0 ? VOICING_COSTS.moveOnRepeat : 0)
-  );
-}
-
-function solve(layers: readonly Layered[], step: Step): { choices: number[]; cost: number } {
-  return cheapestPath(
-    layers.map((l) => ({ size: l.voicings.length, cost: (c) => l.costs[c] })),
-    step,
-  );
-}
-
-/** Travel with every chord in root position (or as its slash bass asks), placed as near as the octaves allow. */
-function rootTravel(layers: readonly Layered[]): number {
-  const rooted = layers.map((layer): Layered => {
-    if (layer.pinned) return layer;
-    const root = layer.voicings.filter((v) => v.inversion === 0 && v.form === 'full');
-    const kept = root.length > 0 ? root : layer.voicings.filter((v) => v.inversion === 0);
-    const voicings = kept.length > 0 ? kept : layer.voicings;
-    return { ...layer, voicings, costs: Float64Array.from(voicings, (v) => layer.costs[layer.voicings.indexOf(v)]) };
-  });
-  const { choices } = solve(rooted, (i, f, t) => transition(rooted[i - 1].voicings[f], rooted[i].voicings[t], false));
-  let travel = 0;
-  for (let i = 1; i < rooted.length; i++)
-    travel += motionBetween(rooted[i - 1].voicings[choices[i - 1]].midis, rooted[i].voicings[choices[i]].midis);
-  return travel;
-}
-
-function describe(layers: readonly Layered[], choices: readonly number[], step: Step, i: number, layer: Layered): VoicedChord {
+function describe(problem: VoicingProblem, choices: readonly number[], i: number, hands: Hands): VoicedChord {
+  const { layers } = problem;
+  const layer = layers[i];
   const { strike, chord, pinned } = layer;
   const voicing = layer.voicings[choices[i]];
   const before = i > 0 ? layers[i - 1].voicings[choices[i - 1]] : null;
   const moves = before ? voiceMoves(before.pitches, voicing.pitches) : [];
   const position = positionName(chord, nameOf(voicing.pitches[0]));
+  const spread = spreadOf(voicing, strike);
+  const thinned = pinned ? null : thinning(layer, voicing);
   return {
     at: strike.at,
     length: strike.length,
@@ -237,18 +123,37 @@ function describe(layers: readonly Layered[], choices: readonly number[], step: 
     name: chordName(chord),
     again: strike.again,
     pinned,
+    school: layer.school,
     form: voicing.form,
     inversion: voicing.inversion,
     position,
     pitches: voicing.pitches,
     fingers: chordFingers(voicing.midis, voicing.inversion),
+    spread,
+    struck: struckNotes(voicing.pitches, spread, strike),
     motion: before ? motionBetween(before.midis, voicing.midis) : 0,
     common: before ? commonKeys(before.midis, voicing.midis) : 0,
     moves,
     inShort: changeInShort(moves),
-    why: reason(layers, choices, i, moves, position),
-    alternatives: alternatives(layers, choices, step, i),
+    why: [...reason(layers, choices, i, moves, position), ...(thinned ? [thinned] : []), ...width(voicing, spread, hands)].join(
+      ' ',
+    ),
+    thinned,
+    alternatives: alternatives(problem, choices, i),
   };
+}
+
+function width(voicing: Voicing, spread: Spread, hands: Hands): string[] {
+  if (spread === 'together') return [];
+  const span = voicing.midis[voicing.midis.length - 1] - voicing.midis[0];
+  return [spreadWords(spread, span, spanOf(hands, 'left').limit)];
+}
+
+/** What was left out of a chord that its school plays in full. */
+function thinning({ school, free, chord }: Layered, { form }: Voicing): string | null {
+  if (school !== 'close' && school !== 'root') return null;
+  const whole = free.voicings.some((v) => v.form === 'full');
+  return thinningWords(form, whole ? 'tune' : chord.tones.length > 4 ? 'notes' : 'hand');
 }
 
 function reason(
@@ -257,20 +162,26 @@ function reason(
   i: number,
   moves: readonly VoiceMove[],
   position: string,
-): string {
-  const { voicings, pinned, strike } = layers[i];
+): string[] {
+  const { voicings, pinned, strike, school, bass } = layers[i];
   const voicing = voicings[choices[i]];
   const before = i > 0 ? layers[i - 1].voicings[choices[i - 1]] : null;
   const said: string[] = [];
   if (pinned) said.push('You chose this place.');
-  if (i === 0) said.push(`The hand starts here, in ${position}.`);
+  if (before === null) said.push(`The hand starts here, in ${position}.`);
   else if (strike.again && layers[i - 1].strike.symbol === strike.symbol && moves.every((m) => m.semitones === 0))
     said.push('The same chord again: every key stays.');
   else said.push(changeSentence(moves));
-  if (before && !pinned) said.push(...comparison(layers[i], voicing, before));
-  const thinned = thinningWords(voicing.form, position);
-  if (thinned && !pinned) said.push(thinned);
-  return said.join(' ');
+  if (before && !pinned && school === 'close' && bass === 'free') said.push(...comparison(layers[i], voicing, before));
+  if (before && !pinned && bass !== 'free' && voicing.midis[0] !== before.midis[0]) {
+    const falls = voicing.midis[0] < before.midis[0];
+    said.push(
+      bass === 'held' || falls !== (bass === 'falling')
+        ? `The bass ${falls ? 'falls' : 'rises'} here: no ${bass} bass was within reach.`
+        : `The bass ${falls ? 'falls' : 'rises'}, as you asked.`,
+    );
+  }
+  return said;
 }
 
 /** What speaks for a voicing against the others: less motion than root position, or a nearer way for what follows. */
@@ -290,15 +201,31 @@ function comparison(layer: Layered, voicing: Voicing, before: Voicing): string[]
   return Number.isFinite(root) && root > now ? [`Root position would move ${root} half steps, this moves ${now}.`] : [];
 }
 
-function alternatives(layers: readonly Layered[], choices: readonly number[], step: Step, i: number): Alternative[] {
-  const { chord, strike } = layers[i];
+/** What a voicing is called in a list of others. */
+function shapeName(layer: Layered, voicing: Voicing): string {
+  const { pitches } = voicing;
+  const position = positionName(layer.chord, nameOf(pitches[0]));
+  if (pitches.length === 1) return 'one note';
+  const width = voicing.midis[voicing.midis.length - 1] - voicing.midis[0];
+  if (pitches.length === 2) {
+    if (pitchClass(nameOf(pitches[0])) === pitchClass(nameOf(pitches[1]))) return 'octave';
+    return `two notes, ${nameOf(pitches[0])} below`;
+  }
+  return width > 13 && pitches.length === 3 ? 'open' : position;
+}
+
+function alternatives({ layers, step, motionWeight }: VoicingProblem, choices: readonly number[], i: number): Alternative[] {
+  const { chord, strike, school } = layers[i];
   const current = layers[i].voicings[choices[i]];
   // A pinned chord is compared with what could be there instead.
   const { voicings, costs } = layers[i].free;
-  const around = (v: Voicing, own: number, index: number | null) => {
+  const own = layers[i].voicings === voicings;
+  const around = (v: Voicing, alone: number, index: number | null) => {
     const cost = (j: number, a: number | null, b: number | null, x: Voicing, y: Voicing) =>
-      a !== null && b !== null ? step(j, a, b) : transition(x, y, layers[j - 1].strike.symbol === layers[j].strike.symbol);
-    let sum = own;
+      a !== null && b !== null
+        ? step(j, a, b)
+        : transition(x, y, layers[j - 1].strike.symbol === layers[j].strike.symbol, layers[j].bass, motionWeight);
+    let sum = alone;
     if (i > 0) sum += cost(i, choices[i - 1], index, layers[i - 1].voicings[choices[i - 1]], v);
     if (i + 1 < layers.length) sum += cost(i + 1, index, choices[i + 1], v, layers[i + 1].voicings[choices[i + 1]]);
     return sum;
@@ -306,27 +233,30 @@ function alternatives(layers: readonly Layered[], choices: readonly number[], st
   const here = around(current, layers[i].costs[choices[i]], choices[i]);
   const before = i > 0 ? layers[i - 1].voicings[choices[i - 1]] : null;
   const ranked = voicings
-    .map((v, c) => ({ v, cost: around(v, costs[c], layers[i].pinned ? null : c) - here }))
+    .map((v, c) => ({ v, cost: around(v, costs[c], own ? c : null) - here }))
     .filter(({ v }) => v.midis.join() !== current.midis.join())
     .sort((a, b) => a.cost - b.cost);
   const seen = new Set<string>();
   const kept = ranked.filter(({ v }) => {
-    const shape = `${v.form}${v.inversion}`;
-    if (v.form === 'one-note' || (seen.has(shape) && v.form !== 'full')) return false;
+    if (v.form === 'one-note' && school !== 'single-bass' && school !== 'under-melody') return false;
+    // A full chord may come in two octaves, anything thinner once for each bottom note.
+    const shape = `${v.pitches.length} ${v.inversion}`;
+    if (v.form !== 'full' && seen.has(shape)) return false;
     seen.add(shape);
     return true;
   });
   return kept.slice(0, ALTERNATIVES).map(({ v, cost }): Alternative => {
     const bottom = nameOf(v.pitches[0]);
     const moves = before ? voiceMoves(before.pitches, v.pitches) : [];
+    const position = shapeName(layers[i], v);
     return {
       symbol: v.inversion === 0 || chord.bass !== null ? chord.text : `${chord.text}/${bottom}`,
-      position: v.form === 'two-note' ? 'two notes' : positionName(chord, bottom),
+      position,
       pitches: v.pitches,
       fingers: chordFingers(v.midis, v.inversion),
       motion: before ? motionBetween(before.midis, v.midis) : 0,
       cost: Math.round(cost * 100) / 100,
-      why: before && strike.at > 0 ? changeSentence(moves) : `${positionName(chord, bottom)}, ${v.pitches.length} notes.`,
+      why: before && strike.at > 0 ? changeSentence(moves) : `${capital(position)}, ${v.pitches.length} notes.`,
     };
   });
 }

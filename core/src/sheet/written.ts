@@ -1,11 +1,23 @@
-import type { Arrangement } from '../arrange/arrange.js';
-import type { WrittenScore } from '../formats/musicxml/write.js';
+import type { Arrangement, PartChord } from '../arrange/arrange.js';
+import type { WrittenChord, WrittenScore } from '../formats/musicxml/write.js';
 
-/** The arrangement as it is engraved: the tune, the left hand's chords, part numbers over the staff. */
+/** The arrangement as it is engraved: the tune, the chords under it and in the left hand, part numbers over the staff. */
 export function writtenScore(arrangement: Arrangement): WrittenScore {
   return {
     song: arrangement.song,
-    left: arrangement.parts.flatMap((p) => p.chords),
+    left: arrangement.parts.flatMap((p) => p.chords.flatMap(written)),
+    under: arrangement.parts.flatMap((p) => p.under.map((u) => ({ ...u, fingers: [], rolled: false }))),
     parts: arrangement.parts.map((p) => ({ number: p.number, start: p.start })),
   };
+}
+
+/** A broken chord is written as its low note, then the rest; a rolled one with the sign for it. */
+function written(chord: PartChord): WrittenChord[] {
+  const { at, length, pitches, fingers, spread, struck } = chord;
+  if (spread !== 'broken') return [{ at, length, pitches, fingers, rolled: spread === 'rolled' }];
+  const [low, next] = struck;
+  return [
+    { at, length: next.at - at, pitches: [low.pitch], fingers: fingers.slice(0, 1), rolled: false },
+    { at: next.at, length: at + length - next.at, pitches: pitches.slice(1), fingers: fingers.slice(1), rolled: false },
+  ];
 }

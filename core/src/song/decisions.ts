@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { HARMONIC_RHYTHMS, VOCABULARIES } from '../harmony/vocabulary.js';
 import { isPitch } from '../pitch/pitch.js';
 import { SongSchema } from './song.js';
 
@@ -8,6 +9,35 @@ const pitch = z.string().refine(isPitch, { message: 'is not a pitch' });
 /** A stretch that the pianist made one part. Stretches never overlap; the rest of the song is divided around them. */
 const PartChoice = z.object({ start: ticks, end: ticks.min(1) });
 
+/** Schools of left-hand voicing, the usual one first. */
+export const SCHOOLS = ['close', 'root', 'two-note', 'shell', 'fifths', 'open', 'octave', 'single-bass', 'under-melody'] as const;
+
+/** How the lowest notes of the left hand should go from chord to chord. */
+export const BASS_WISHES = ['free', 'falling', 'rising', 'held'] as const;
+
+/** Notes that a resting right hand plays while the chords move under it: the tonic, the fifth, or both by turns. */
+export const STAY_NOTES = ['tonic', 'fifth', 'both'] as const;
+
+/** Rhythm figures for a right hand that stays on its note. */
+export const STAY_FIGURES = ['held', 'counts', 'off-beats', 'long-short', 'rocking'] as const;
+
+const Suggesting = z.object({ vocabulary: z.enum(VOCABULARIES), rhythm: z.enum(HARMONIC_RHYTHMS) });
+
+/** What the pianist wants of the left hand in a stretch; null where the song's own choice holds. */
+const Passage = z.object({
+  start: ticks,
+  end: ticks.min(1),
+  school: z.enum(SCHOOLS).nullable().default(null),
+  bass: z.enum(BASS_WISHES).nullable().default(null),
+  /** Suggested chords in place of the given ones. */
+  suggest: Suggesting.nullable().default(null),
+  /** A right hand that stays on one or two notes in place of the tune. */
+  stay: z
+    .object({ notes: z.enum(STAY_NOTES), figure: z.enum(STAY_FIGURES) })
+    .nullable()
+    .default(null),
+});
+
 /**
  * What the pianist decided. Nothing else is stored: all that is not here is computed again whenever anything
  * changes, and what is here is never overridden silently.
@@ -16,35 +46,81 @@ export const ChoicesSchema = z.object({
   partSize: z.enum(['smaller', 'usual', 'larger']).default('usual'),
   parts: z.array(PartChoice).default([]),
   names: z.array(z.object({ at: ticks, name: z.string().min(1).max(80) })).default([]),
-  chords: z.array(z.object({ at: ticks, symbol: z.string().min(1).max(40) })).default([]),
+  /** Chords written or changed; null where the song's chord is left out and the one before it goes on. */
+  chords: z.array(z.object({ at: ticks, symbol: z.string().min(1).max(40).nullable() })).default([]),
   pins: z.array(z.object({ at: ticks, pitches: z.array(pitch).min(1).max(5) })).default([]),
+  /** The school of the whole song; null for the usual one of the hand that plays. */
+  school: z.enum(SCHOOLS).nullable().default(null),
+  bass: z.enum(BASS_WISHES).default('free'),
+  /** Suggested chords for the whole song in place of its own; null keeps what the song brought. */
+  suggest: Suggesting.nullable().default(null),
+  /** Stretches with a left hand of their own. They never overlap. */
+  passages: z.array(Passage).default([]),
+  /** Single chords in another school. */
+  chordSchools: z.array(z.object({ at: ticks, school: z.enum(SCHOOLS) })).default([]),
 });
 
 export const HAND_PROFILES = ['child', 'small', 'medium', 'large'] as const;
 export const KEYBOARD_SIZES = [49, 61, 76, 88] as const;
 
+/** Widest and narrowest span that can be measured, in semitones. */
+export const MEASURABLE = { least: 4, most: 24 } as const;
+const reach = z.number().int().min(MEASURABLE.least).max(MEASURABLE.most);
+
+/** A span that was measured: what lies easily, and what is never exceeded, in semitones from lowest to highest key. */
+const Span = z
+  .object({ comfortable: reach, limit: reach })
+  .refine((s) => s.comfortable <= s.limit, { message: 'The comfortable span is wider than the limit.' });
+
 /** Who plays, on which keyboard. */
 export const HandsSchema = z.object({
   profile: z.enum(HAND_PROFILES).default('medium'),
   keys: z.union([z.literal(49), z.literal(61), z.literal(76), z.literal(88)]).default(88),
+  /** A player in the first year: two notes are a chord, and nothing lies past the comfortable span. */
+  firstYear: z.boolean().default(false),
+  /** Measured spans, null where the profile's holds. */
+  left: Span.nullable().default(null),
+  right: Span.nullable().default(null),
 });
 
+const DOCUMENT_VERSION = 2;
+
+/** Brings data saved by an earlier version forward. Version 1 knew no schools, suggestions or measured hands: their usual values fill in. */
+function bringForward(data: unknown): unknown {
+  const saved = data as { version?: unknown } | null;
+  return typeof saved === 'object' && saved !== null && saved.version === 1 ? { ...saved, version: DOCUMENT_VERSION } : data;
+}
+
 /** The document: a song, the choices made on it and the hands that play it. Saved data carries its version. */
-export const DocumentSchema = z.object({
-  version: z.literal(1),
-  song: SongSchema,
-  choices: ChoicesSchema,
-  hands: HandsSchema,
-});
+export const DocumentSchema = z.preprocess(
+  bringForward,
+  z.object({
+    version: z.literal(DOCUMENT_VERSION),
+    song: SongSchema,
+    choices: ChoicesSchema,
+    hands: HandsSchema,
+  }),
+);
+
+/** True for data of a version that this program does not know yet. */
+export function isNewerDocument(version: unknown): boolean {
+  return typeof version === 'number' && version > DOCUMENT_VERSION;
+}
 
 export type Choices = z.infer<typeof ChoicesSchema>;
 export type Hands = z.infer<typeof HandsSchema>;
+export type Span = z.infer<typeof Span>;
+export type School = (typeof SCHOOLS)[number];
+export type BassWish = (typeof BASS_WISHES)[number];
+export type Passage = z.infer<typeof Passage>;
+export type Suggesting = z.infer<typeof Suggesting>;
+export type Stay = NonNullable<Passage['stay']>;
 export type HandProfile = Hands['profile'];
 export type KeyboardSize = Hands['keys'];
 export type Document = z.infer<typeof DocumentSchema>;
 
 /** Comfortable and greatest span of one hand, lowest to highest key, in semitones. */
-export const SPANS: Record<HandProfile, { readonly comfortable: number; readonly limit: number }> = {
+export const SPANS: Record<HandProfile, Span> = {
   child: { comfortable: 7, limit: 10 },
   small: { comfortable: 10, limit: 12 },
   medium: { comfortable: 12, limit: 14 },
@@ -59,12 +135,23 @@ export const KEYBOARDS: Record<KeyboardSize, { readonly low: number; readonly hi
   88: { low: 21, high: 108 },
 };
 
+/** The span of one hand: as it was measured, or as its profile has it. */
+export function spanOf(hands: Hands, hand: 'left' | 'right'): Span {
+  const span = hands[hand] ?? SPANS[hands.profile];
+  return hands.firstYear ? { comfortable: span.comfortable, limit: span.comfortable } : span;
+}
+
 /** No choices made. */
 export function noChoices(): Choices {
-  return { partSize: 'usual', parts: [], names: [], chords: [], pins: [] };
+  return ChoicesSchema.parse({});
+}
+
+/** Hands of a profile on a keyboard, nothing measured. */
+export function handsOf(profile: HandProfile = 'medium', keys: KeyboardSize = 88): Hands {
+  return { profile, keys, firstYear: false, left: null, right: null };
 }
 
 /** A document for a song that was just brought in. */
-export function newDocument(song: Document['song'], hands: Hands = { profile: 'medium', keys: 88 }): Document {
-  return { version: 1, song, choices: noChoices(), hands };
+export function newDocument(song: Document['song'], hands: Hands = handsOf()): Document {
+  return { version: DOCUMENT_VERSION, song, choices: noChoices(), hands };
 }

@@ -3,7 +3,7 @@ import type { Key } from '../harmony/key.js';
 import { parseChord } from '../harmony/symbol.js';
 import { HIGHEST_KEY, LOWEST_KEY, midiOf, nameOf, octaveUp, pitchClass, transposePitch, type Pitch } from '../pitch/pitch.js';
 import type { Ticks } from '../time/ticks.js';
-import type { Choices, Document } from './decisions.js';
+import type { BassWish, Choices, Document, Passage, School, Suggesting } from './decisions.js';
 import type { ChordEvent, Song } from './song.js';
 
 /** A part as edits see it. */
@@ -12,13 +12,16 @@ export interface PartRange {
   readonly end: Ticks;
 }
 
-/** The chords of the song with the pianist's in their place; chords outside the song are passed over. */
+/**
+ * The chords of the song with the pianist's in their place. A chord that was left out lets the one before it go on;
+ * chords outside the song are passed over.
+ */
 export function resolveChords(doc: Pick<Document, 'song' | 'choices'>): ChordEvent[] {
   const { song, choices } = doc;
   if (choices.chords.length === 0) return song.chords;
   const chosen = new Map(choices.chords.filter((c) => c.at < song.length).map((c) => [c.at, c.symbol]));
-  const kept = song.chords.filter((c) => !chosen.has(c.at));
-  return [...kept, ...[...chosen].map(([at, symbol]) => ({ at, symbol }))].sort((a, b) => a.at - b.at);
+  const written = [...chosen].flatMap(([at, symbol]) => (symbol === null ? [] : [{ at, symbol }]));
+  return byPlace([...song.chords.filter((c) => !chosen.has(c.at)), ...written]);
 }
 
 const withChoices = (doc: Document, change: Partial<Choices>): Document => ({
@@ -28,17 +31,93 @@ const withChoices = (doc: Document, change: Partial<Choices>): Document => ({
 
 const byPlace = <T extends { readonly at: Ticks }>(items: T[]): T[] => items.sort((a, b) => a.at - b.at);
 
+/** Where the chord at a place ends: at the next one, or with the song. */
+const chordEnd = (doc: Document, at: Ticks): Ticks => resolveChords(doc).find((c) => c.at > at)?.at ?? doc.song.length;
+
+/** The choices without what belonged to the chord that stood in a stretch: its pinned keys and its school. */
+const lettingGo = ({ pins, chordSchools }: Choices, at: Ticks, until: Ticks): Partial<Choices> => ({
+  pins: pins.filter((p) => p.at < at || p.at >= until),
+  chordSchools: chordSchools.filter((c) => c.at !== at),
+});
+
 /**
- * Writes a chord at a place, or a new one where the song had none. A voicing pinned for the chord that stood there is
- * let go, since its keys belonged to that chord.
+ * Writes a chord at a place, or a new one where there was none. A voicing pinned for the chord that stood there, up to
+ * `until`, is let go, since its keys belonged to that chord.
  */
-export function setChord(doc: Document, at: Ticks, symbol: string): Document {
+export function setChord(doc: Document, at: Ticks, symbol: string, until = chordEnd(doc, at)): Document {
   const { choices, song } = doc;
   const others = choices.chords.filter((c) => c.at !== at);
-  const original = song.chords.find((c) => c.at === at)?.symbol;
+  const original = isSuggestedAt(doc, at) ? null : song.chords.find((c) => c.at === at)?.symbol;
   const chords = original === symbol ? others : byPlace([...others, { at, symbol }]);
-  const until = resolveChords(doc).find((c) => c.at > at)?.at ?? song.length;
-  return withChoices(doc, { chords, pins: choices.pins.filter((p) => p.at < at || p.at >= until) });
+  return withChoices(doc, { chords, pins: lettingGo(choices, at, until).pins });
+}
+
+/** Leaves the chord at a place out, so that the one before it goes on. */
+export function removeChord(doc: Document, at: Ticks, until = chordEnd(doc, at)): Document {
+  const { choices, song } = doc;
+  const others = choices.chords.filter((c) => c.at !== at);
+  const comesBack = isSuggestedAt(doc, at) || song.chords.some((c) => c.at === at);
+  const chords = comesBack ? byPlace([...others, { at, symbol: null }]) : others;
+  return withChoices(doc, { chords, ...lettingGo(choices, at, until) });
+}
+
+/** Lets a chord be as the song brought it, or as it is suggested. */
+export function restoreChord(doc: Document, at: Ticks): Document {
+  return withChoices(doc, {
+    chords: doc.choices.chords.filter((c) => c.at !== at),
+    ...lettingGo(doc.choices, at, chordEnd(doc, at)),
+  });
+}
+
+/** True where chords are suggested rather than given. */
+export function isSuggestedAt({ song, choices }: Pick<Document, 'song' | 'choices'>, at: Ticks): boolean {
+  const passage = choices.passages.find((p) => p.start <= at && at < p.end);
+  return (passage?.suggest ?? choices.suggest) !== null || song.chords.length === 0;
+}
+
+/** Suggests chords for the whole song in place of its own, or keeps its own (null). */
+export function setSuggestion(doc: Document, suggest: Suggesting | null): Document {
+  return withChoices(doc, { suggest });
+}
+
+/** The school of the whole song; null for the usual one of the hand that plays. */
+export function setSchool(doc: Document, school: School | null): Document {
+  return withChoices(doc, { school });
+}
+
+/** How the bass of the whole song should go. */
+export function setBass(doc: Document, bass: BassWish): Document {
+  return withChoices(doc, { bass });
+}
+
+/** Lays one chord in a school of its own, or in that of its surroundings (null). */
+export function setChordSchool(doc: Document, at: Ticks, school: School | null): Document {
+  const others = doc.choices.chordSchools.filter((c) => c.at !== at);
+  return withChoices(doc, { chordSchools: school === null ? others : byPlace([...others, { at, school }]) });
+}
+
+type Wishes = Omit<Passage, 'start' | 'end'>;
+
+/** Sets what is wished for in a stretch; the rest of what was wished there, and all that was wished around it, stays. */
+export function setPassage(doc: Document, { start, end }: PartRange, change: Partial<Wishes>): Document {
+  const cut = doc.choices.passages.flatMap((p): Passage[] =>
+    [
+      { ...p, end: Math.min(p.end, start) },
+      { ...p, start: Math.max(p.start, start), end: Math.min(p.end, end) },
+      { ...p, start: Math.max(p.start, end) },
+    ].filter((q) => q.start < q.end),
+  );
+  const outside = cut.filter((p) => p.end <= start || p.start >= end);
+  const inside: Passage[] = [];
+  let at = start;
+  for (const p of [...cut.filter((q) => q.start >= start && q.end <= end).sort((a, b) => a.start - b.start), null]) {
+    const until = p?.start ?? end;
+    if (until > at) inside.push({ start: at, end: until, school: null, bass: null, suggest: null, stay: null, ...change });
+    if (p) inside.push({ ...p, ...change });
+    at = p?.end ?? end;
+  }
+  const wished = [...outside, ...inside].filter((p) => p.school ?? p.bass ?? p.suggest ?? p.stay);
+  return withChoices(doc, { passages: wished.sort((a, b) => a.start - b.start) });
 }
 
 /** Pins the keys of the chord struck at a place. */

@@ -9,18 +9,22 @@ import { beatTicks } from '../../time/meter.js';
 import { barEvents, noteValues, splitForTuplets, type Piece } from '../pieces.js';
 import { beamLevel, beamsOf, type Beamable } from './beams.js';
 
-/** A left-hand chord as it is engraved. */
+/** A chord as it is engraved. */
 export interface WrittenChord {
   readonly at: Ticks;
   readonly length: Ticks;
   readonly pitches: readonly Pitch[];
   readonly fingers: readonly number[];
+  /** True where it is rolled from the bottom. */
+  readonly rolled: boolean;
 }
 
 /** What is engraved: the tune with its chord symbols on the upper staff, the left hand's chords on the lower. */
 export interface WrittenScore {
   readonly song: Song;
   readonly left: readonly WrittenChord[];
+  /** Chord notes that the right hand holds under the tune. */
+  readonly under: readonly WrittenChord[];
   /** Numbers of parts and the place where each begins, printed over the staff. */
   readonly parts: readonly { readonly number: number; readonly start: Ticks }[];
 }
@@ -66,8 +70,10 @@ function measure(score: WrittenScore, bar: Bar, index: number, bars: readonly Ba
   const tune = tuneNotes(bar, pieces);
   const beams = beamsOf(tune, beatTicks(bar.meter));
   tune.forEach((n, i) => xml.push(...(n.harmony ? [n.harmony] : []), note({ ...n, beam: beams[i] })));
-  xml.push(`      <backup><duration>${bar.end - bar.start}</duration></backup>`);
-  xml.push(...leftNotes(score, bar));
+  const backup = `      <backup><duration>${bar.end - bar.start}</duration></backup>`;
+  const under = chordNotes(score.under, bar, UNDER);
+  if (under.length > 0) xml.push(backup, ...under);
+  xml.push(backup, ...chordNotes(score.left, bar, LEFT));
   if (index === bars.length - 1) xml.push('      <barline location="right"><bar-style>light-heavy</bar-style></barline>');
   xml.push('    </measure>');
   return xml.join('\n');
@@ -165,21 +171,34 @@ function pitchXml(pitch: Pitch): string {
   return `<pitch><step>${'CDEFGAB'[step]}</step>${alter ? `<alter>${alter}</alter>` : ''}<octave>${octave}</octave></pitch>`;
 }
 
-/** The left hand of one bar on the lower staff, with rests where it is silent. */
-function leftNotes(score: WrittenScore, bar: Bar): string[] {
+/** A voice of chords: its number, its staff, and whether its silence is written. */
+interface ChordVoice {
+  readonly voice: number;
+  readonly staff: number;
+  readonly rests: boolean;
+}
+
+const LEFT: ChordVoice = { voice: 5, staff: 2, rests: true };
+const UNDER: ChordVoice = { voice: 2, staff: 1, rests: false };
+
+/** The chords of one bar in their voice. A voice without written rests is nothing at all where it has no chord. */
+function chordNotes(chords: readonly WrittenChord[], bar: Bar, voice: ChordVoice): string[] {
   const xml: string[] = [];
   let at = bar.start;
   const push = (until: Ticks, chord: WrittenChord | null) => {
-    const values = leftValues(until - at);
-    values.forEach((value, i) => xml.push(...leftValue(value, chord, i > 0, i < values.length - 1)));
+    if (chord === null && !voice.rests) xml.push(`      <forward><duration>${until - at}</duration></forward>`);
+    else {
+      const values = leftValues(until - at);
+      values.forEach((value, i) => xml.push(...leftValue(value, chord, voice, i > 0, i < values.length - 1)));
+    }
     at = until;
   };
-  for (const chord of chordsFrom(score.left, bar.start)) {
+  for (const chord of chordsFrom(chords, bar.start)) {
     if (chord.at >= bar.end) break;
     if (chord.at > at) push(chord.at, null);
     push(Math.min(bar.end, chord.at + chord.length), chord);
   }
-  if (at < bar.end) push(bar.end, null);
+  if (at < bar.end && (voice.rests || xml.length > 0)) push(bar.end, null);
   return xml;
 }
 
@@ -205,11 +224,12 @@ function* chordsFrom(chords: readonly WrittenChord[], at: Ticks): Generator<Writ
 function leftValue(
   value: { ticks: number; type: string; dots: number },
   chord: WrittenChord | null,
+  { voice, staff }: ChordVoice,
   stop: boolean,
   start: boolean,
 ): string[] {
   const shape = `<type>${value.type}</type>${'<dot/>'.repeat(value.dots)}`;
-  const plain = { duration: value.ticks, voice: 5, shape, staff: 2, lyric: '' };
+  const plain = { duration: value.ticks, voice, shape, staff, lyric: '' };
   if (!chord) return [note({ ...plain, pitch: '<rest/>', ties: '', notations: [] })];
   return chord.pitches.map((pitch, k) => {
     const finger = !stop && chord.fingers[k] ? [`<technical><fingering>${chord.fingers[k]}</fingering></technical>`] : [];
@@ -218,7 +238,7 @@ function leftValue(
       chord: k > 0,
       pitch: pitchXml(pitch),
       ties: tieXml('tie', stop, start),
-      notations: [tieXml('tied', stop, start), ...finger],
+      notations: [tieXml('tied', stop, start), ...finger, ...(chord.rolled && !stop ? ['<arpeggiate/>'] : [])],
     });
   });
 }

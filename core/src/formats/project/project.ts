@@ -1,4 +1,4 @@
-import { DocumentSchema, type Document } from '../../song/decisions.js';
+import { DocumentSchema, isNewerDocument, type Document } from '../../song/decisions.js';
 
 /** A document that was read, or one sentence that says why not. */
 export type ProjectReading =
@@ -22,10 +22,10 @@ export function readProject(text: string): ProjectReading {
   if (typeof data !== 'object' || data === null || (data as { kind?: unknown }).kind !== KIND)
     return { ok: false, sentence: 'This JSON is not a project file. Choose one saved by Joined Hands.' };
   const { kind: _kind, ...rest } = data as { kind: string; version?: unknown };
-  if (typeof rest.version === 'number' && rest.version > 1)
+  if (isNewerDocument(rest.version))
     return {
       ok: false,
-      sentence: `This project was saved by a newer version (${rest.version}). Update Joined Hands to open it.`,
+      sentence: `This project was saved by a newer version (${String(rest.version)}). Update Joined Hands to open it.`,
     };
   const checked = DocumentSchema.safeParse(rest);
   if (checked.success) return { ok: true, document: checked.data };

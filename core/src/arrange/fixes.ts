@@ -1,0 +1,158 @@
+import { keyChords } from '../harmony/vocabulary.js';
+import { toneFor } from '../harmony/naming.js';
+import { parseChord, type Chord } from '../harmony/symbol.js';
+import { gratesWith, type Conflict, type NotesOver } from '../join/conflicts.js';
+import { voicingsFor, type Voicing } from '../left-hand/candidates.js';
+import { CLEAR_OF_TUNE, VOICING_COSTS, motionBetween, muddiness } from '../left-hand/costs.js';
+import type { VoicedChord } from '../left-hand/voice.js';
+import { midiOf, nameOf, pitchClass, type Pitch } from '../pitch/pitch.js';
+import type { Document, Hands } from '../song/decisions.js';
+import { pinVoicing, removeChord, setChord, unpinVoicing } from '../song/edits.js';
+import type { Ticks } from '../time/ticks.js';
+import type { HarmonisedChord } from './harmonise.js';
+
+/** A change to the document that mends something. */
+export type FixAction =
+  | { readonly kind: 'pin'; readonly at: Ticks; readonly pitches: readonly Pitch[] }
+  | { readonly kind: 'unpin'; readonly at: Ticks }
+  | { readonly kind: 'chord'; readonly at: Ticks; readonly symbol: string }
+  | { readonly kind: 'skip'; readonly at: Ticks };
+
+/** A way out: what it is in words, and the change that makes it, or null for advice. */
+export interface Fix {
+  readonly text: string;
+  readonly action: FixAction | null;
+}
+
+/** Advice without a change behind it. */
+export const advice = (text: string): Fix => ({ text, action: null });
+
+/** The document with a fix made. */
+export function applyFix(doc: Document, action: FixAction): Document {
+  switch (action.kind) {
+    case 'pin':
+      return pinVoicing(doc, action.at, action.pitches);
+    case 'unpin':
+      return unpinVoicing(doc, action.at);
+    case 'chord':
+      return setChord(doc, action.at, action.symbol);
+    case 'skip':
+      return removeChord(doc, action.at);
+  }
+}
+
+const listed = (pitches: readonly Pitch[]) => pitches.join(' ');
+
+const pin = (chord: VoicedChord, text: string, voicing: Voicing): Fix => ({
+  text: `${text}: ${listed(voicing.pitches)}`,
+  action: { kind: 'pin', at: chord.at, pitches: voicing.pitches },
+});
+
+/** Other places for a chord, best first: near to where it lies, clear, in reach, and below the tune. */
+function otherPlaces(chord: VoicedChord, parsed: Chord, hands: Hands, lowest: number): Voicing[] {
+  const here = chord.pitches.map(midiOf);
+  const price = (v: Voicing) => motionBetween(here, v.midis) + VOICING_COSTS.muddy * muddiness(v.midis);
+  return voicingsFor(parsed, hands, 'close')
+    .filter((v) => v.midis.join() !== here.join() && v.midis[v.midis.length - 1] <= lowest - CLEAR_OF_TUNE)
+    .map((v) => ({ v, cost: price(v) }))
+    .sort((a, b) => a.cost - b.cost)
+    .map(({ v }) => v);
+}
+
+const lowestOf = ({ notes }: NotesOver): number => Math.min(Infinity, ...notes.map((n) => midiOf(n.note.pitch)));
+
+/** Ways to keep the hands apart: the whole chord elsewhere, or fewer of its notes. */
+export function roomFixes(over: NotesOver, hands: Hands): Fix[] {
+  const { chord } = over;
+  const parsed = parseChord(chord.symbol);
+  if (parsed.kind !== 'chord') return [];
+  const places = otherPlaces(chord, parsed, hands, lowestOf(over));
+  const whole = places.find((v) => v.pitches.length >= chord.pitches.length && v.form !== 'one-note');
+  const fewer = places.find((v) => v.pitches.length < chord.pitches.length);
+  return [...(whole ? [pin(chord, 'another place', whole)] : []), ...(fewer ? [pin(chord, 'fewer notes', fewer)] : [])];
+}
+
+/** Kinds of chord tried on the same root when a quality does not fit the tune, the plainest first. */
+const QUALITIES = [
+  '',
+  'm',
+  '7',
+  'm7',
+  'maj7',
+  '6',
+  'm6',
+  'sus4',
+  'sus2',
+  '7sus4',
+  'add9',
+  'm7b5',
+  'dim7',
+  'aug',
+  '9',
+  '7b9',
+  '7#9',
+];
+
+/**
+ * Ways out of a conflict between tune and chord, in the order in which pianists try them: another inversion, the
+ * grating note left out, the first inversion with the tune's note in it, another quality, another chord. Each is tried
+ * against every note of the tune that stays over the chord before it is offered.
+ */
+export function conflictFixes(
+  { chord, note, against }: Conflict,
+  over: NotesOver,
+  harmony: HarmonisedChord,
+  hands: Hands,
+): Fix[] {
+  const parsed = parseChord(chord.symbol);
+  if (parsed.kind !== 'chord') return [];
+  const staying = over.notes.filter((n) => n.stays).map((n) => n.note.pitch);
+  const clear = (c: Chord, pitches: readonly Pitch[]) => staying.every((n) => gratesWith(c, pitches, n) === null);
+  const lowest = lowestOf(over);
+  const fixes: Fix[] = [];
+  const inversion = otherPlaces(chord, parsed, hands, lowest).find(
+    (v) => v.pitches.length >= Math.min(3, chord.pitches.length) && clear(parsed, v.pitches),
+  );
+  if (inversion) fixes.push(pin(chord, 'another inversion', inversion));
+  const rest = chord.pitches.filter((p) => p !== against);
+  if (rest.length > 0 && clear(parsed, rest))
+    fixes.push({ text: `leave out ${nameOf(against)}: ${listed(rest)}`, action: { kind: 'pin', at: chord.at, pitches: rest } });
+  /** A chord is worth offering where some place for it sounds clear under the tune. */
+  const sounds = (symbol: string): boolean => {
+    const other = parseChord(symbol);
+    if (other.kind !== 'chord' || symbol === chord.symbol) return false;
+    if (!staying.every((n) => fits(other, n))) return false;
+    return voicingsFor(other, hands, 'close').some(
+      (v) => v.form === 'full' && v.midis[v.midis.length - 1] <= lowest - CLEAR_OF_TUNE && clear(other, v.pitches),
+    );
+  };
+  const change = (text: string, symbol: string) =>
+    fixes.push({ text: `${text}: ${symbol}`, action: { kind: 'chord', at: chord.at, symbol } });
+  const first = firstInversionWith(parsed, note);
+  if (first && sounds(first)) change('first inversion with the tune’s note', first);
+  const quality = QUALITIES.map((q) => parsed.root + q).find((s) => s !== first && contains(s, note) && sounds(s));
+  if (quality) change('another quality', quality);
+  const others = [...harmony.others.map((o) => o.symbol), ...keyChords(harmony.key, 'rich').map((c) => c.symbol)];
+  const another = others.find((s) => !s.startsWith(parsed.root) && s !== first && contains(s, note) && sounds(s));
+  if (another) change('another chord', another);
+  return fixes;
+}
+
+/** A note belongs to a chord or lies a whole step over one of its notes. */
+function fits(chord: Chord, note: Pitch): boolean {
+  const pc = pitchClass(nameOf(note));
+  return !chord.tones.some((t) => (pitchClass(t.name) + 1) % 12 === pc) || toneFor(chord, nameOf(note)) !== null;
+}
+
+function contains(symbol: string, note: Pitch): boolean {
+  const chord = parseChord(symbol);
+  return chord.kind === 'chord' && toneFor(chord, nameOf(note)) !== null;
+}
+
+/** Under C, E minor becomes C over E: the tune's note takes the place of the fifth a half step below it. */
+function firstInversionWith(chord: Chord, note: Pitch): string | null {
+  const third = chord.tones.find((t) => t.degree === 3)?.interval;
+  const name = nameOf(note);
+  const up = (pitchClass(name) - pitchClass(chord.root) + 12) % 12;
+  return third === '3m' && up === 8 ? `${name}/${chord.root}` : null;
+}

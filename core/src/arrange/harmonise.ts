@@ -1,0 +1,62 @@
+import { weighChords, type WeighedChord } from '../harmony/choices.js';
+import type { TuneNote } from '../harmony/fit.js';
+import { hearKeys, suggestChords } from '../harmony/suggest.js';
+import type { HarmonicRhythm, Vocabulary } from '../harmony/vocabulary.js';
+import type { Document, Suggesting } from '../song/decisions.js';
+import { resolveChords } from '../song/edits.js';
+import type { ChordEvent } from '../song/song.js';
+import type { Bar } from '../time/bars.js';
+import type { Ticks } from '../time/ticks.js';
+
+/** A chord of the song with its reason, its rivals and where it comes from. */
+export interface HarmonisedChord extends WeighedChord {
+  /** given: the song brought it. chosen: the pianist wrote it. suggested: found for the tune. */
+  readonly source: 'given' | 'chosen' | 'suggested';
+}
+
+/** What a bare tune is harmonised with when nothing else was asked for. */
+export const USUAL_SUGGESTION: { readonly vocabulary: Vocabulary; readonly rhythm: HarmonicRhythm } = {
+  vocabulary: 'triads',
+  rhythm: 'proposed',
+};
+
+/** How the whole song's chords are suggested, or null where it keeps what it brought. */
+export function suggestionFor(doc: Pick<Document, 'song' | 'choices'>): Suggesting | null {
+  return doc.choices.suggest ?? (doc.song.chords.length === 0 ? USUAL_SUGGESTION : null);
+}
+
+/**
+ * The chords that the left hand plays: the song's own or suggested ones, by stretches where that was asked for, and
+ * the pianist's in their place. Each comes with its reason and the best others.
+ */
+export function harmonise(
+  doc: Pick<Document, 'song' | 'choices'>,
+  tune: readonly TuneNote[],
+  bars: readonly Bar[],
+  ends: readonly Ticks[],
+): HarmonisedChord[] {
+  const { song, choices } = doc;
+  const chosen = new Map<Ticks, string | null>(choices.chords.filter((c) => c.at < song.length).map((c) => [c.at, c.symbol]));
+  const task = { tune, bars, key: song.key, ends };
+  const whole = suggestionFor(doc);
+  const wholly = whole && tune.length > 0 ? suggestChords({ ...task, ...whole, from: 0, to: song.length, fixed: chosen }) : null;
+  let row: readonly ChordEvent[] = wholly ?? resolveChords(doc);
+  const found = new Set<Ticks>(wholly?.map((c) => c.at) ?? []);
+  for (const { start, end, suggest } of choices.passages) {
+    if (suggest === null || start >= song.length) continue;
+    const to = Math.min(end, song.length);
+    const before = row.filter((c) => c.at < start).slice(-1);
+    const after = row.filter((c) => c.at >= to).slice(0, 1);
+    const within = [...chosen].filter(([at]) => at >= start && at < to);
+    const fixed = new Map<Ticks, string | null>([...[...before, ...after].map((c) => [c.at, c.symbol] as const), ...within]);
+    const fresh = suggestChords({ ...task, ...suggest, from: start, to, fixed });
+    row = [...row.filter((c) => c.at < start || c.at >= to), ...fresh].sort((a, b) => a.at - b.at);
+    for (const c of fresh) found.add(c.at);
+  }
+  const keys = hearKeys(task, row);
+  const standing = row.map(({ at, symbol }, i) => ({ at, symbol, key: keys[i], length: (row[i + 1]?.at ?? song.length) - at }));
+  return weighChords(tune, bars, standing, ends).map((c) => ({
+    ...c,
+    source: chosen.get(c.at) === c.symbol ? 'chosen' : found.has(c.at) ? 'suggested' : 'given',
+  }));
+}

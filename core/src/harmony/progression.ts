@@ -1,0 +1,82 @@
+import { pitchClass } from '../pitch/pitch.js';
+import { scaleOf, type Key } from './key.js';
+import { parseChord, type Chord } from './symbol.js';
+import { keyChords, type KeyChord } from './vocabulary.js';
+
+/**
+ * What a row of chords costs beside the fit to the tune, in weighted beats of a note outside its chord. Starting
+ * points after the usual rules of harmony: roots that fall by fifths, dominants that resolve, endings at home.
+ */
+export const PROGRESSION_COSTS = {
+  /** A change of chord on the bar line, in the middle of the bar, on another beat. */
+  changeBar: 0.35,
+  changeHalf: 1.6,
+  changeBeat: 2.4,
+  /** The same where the pianist asked for changes that often. */
+  changeAsked: 0.5,
+  /** By the semitones that the root moves up; a fifth down is the strongest. */
+  rootMotion: [0, 0.4, 0.1, 0.2, 0.2, -0.6, 0.7, 0, -0.1, -0.2, 0.2, 0.3],
+  /** A dominant that goes home, that goes elsewhere, that falls back. */
+  resolves: -0.6,
+  backwards: 0.9,
+  /** A chord that wants to lead on, and does or does not. */
+  ledOn: -0.8,
+  leftHanging: 2.5,
+  /** A part that ends at home, on the dominant, or elsewhere. */
+  endsHome: -0.9,
+  endsDominant: -0.3,
+  endsElsewhere: 0.7,
+  /** The end and the start of the song away from home. */
+  lastElsewhere: 5,
+  firstElsewhere: 1.2,
+  /** Leaving the key for a near one, and coming back. */
+  leavesKey: 3.4,
+  comesBack: 1.2,
+} as const;
+
+/** What one chord after another costs within a key, without the charge for changing at all. */
+export function progressionCost(from: KeyChord, to: KeyChord): number {
+  if (from.symbol === to.symbol) return 0;
+  const C = PROGRESSION_COSTS;
+  const root = pitchClass(to.chord.root);
+  const sameRoot = root === pitchClass(from.chord.root);
+  let cost: number = C.rootMotion[(root - pitchClass(from.chord.root) + 12) % 12];
+  if (from.leadsTo !== null && !sameRoot) cost += from.leadsTo.includes(root) ? C.ledOn : C.leftHanging;
+  if (from.role === 'dominant' && to.role === 'tonic') cost += C.resolves;
+  if (from.role === 'dominant' && to.role === 'predominant') cost += C.backwards;
+  return cost;
+}
+
+const FIFTH_DOWN = 5;
+
+/** Any chord as a key hears it: one of its own, or a stranger that leads on where it is a dominant seventh. */
+export function asKeyChord(symbol: string, key: Key): KeyChord | null {
+  const chord = parseChord(symbol);
+  if (chord.kind !== 'chord') return null;
+  const own = keyChords(key, 'rich');
+  const exact = own.find((c) => c.symbol === chord.text);
+  if (exact) return exact;
+  const akin = own.find((c) => c.chord.root === chord.root && c.chord.bass === null && sameKind(c.chord, chord));
+  if (akin) return { ...akin, chord, symbol: chord.text };
+  const dominant = degreeInterval(chord, 3) === '3M' && degreeInterval(chord, 7) === '7m';
+  const degree = scaleOf(key).findIndex((n) => pitchClass(n) === pitchClass(chord.root));
+  return {
+    chord,
+    symbol: chord.text,
+    role: dominant ? 'secondary' : 'colour',
+    price: 1.5,
+    leadsTo: dominant ? [(pitchClass(chord.root) + FIFTH_DOWN) % 12, (pitchClass(chord.root) + 11) % 12] : null,
+    degree: degree < 0 ? null : degree + 1,
+    what: 'a chord from outside the key',
+  };
+}
+
+const degreeInterval = (chord: Chord, degree: number) => chord.tones.find((t) => t.degree === degree)?.interval ?? null;
+
+/** Two chords on one root of the same kind: thirds, fifths and sevenths agree where both have them. */
+function sameKind(a: Chord, b: Chord): boolean {
+  return [3, 5, 7].every((d) => {
+    const [x, y] = [degreeInterval(a, d), degreeInterval(b, d)];
+    return x === null || y === null || x === y;
+  });
+}

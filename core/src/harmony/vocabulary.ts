@@ -1,0 +1,142 @@
+import { pitchClass, transposeName } from '../pitch/pitch.js';
+import type { Key } from './key.js';
+import { plainRoot } from './naming.js';
+import { parseChord, type Chord } from './symbol.js';
+
+/** How many kinds of chord a suggestion may use, each holding the ones before it. */
+export const VOCABULARIES = ['three', 'triads', 'sevenths', 'rich'] as const;
+export type Vocabulary = (typeof VOCABULARIES)[number];
+
+/** How often a suggested chord may change; "proposed" leaves bar or half bar to the search. */
+export const HARMONIC_RHYTHMS = ['proposed', 'bar', 'half', 'beat'] as const;
+export type HarmonicRhythm = (typeof HARMONIC_RHYTHMS)[number];
+
+/** What a chord does in its key, for the ways that lead on from it. */
+export type Role = 'tonic' | 'predominant' | 'dominant' | 'secondary' | 'colour';
+
+/** A chord of a key that may be suggested. */
+export interface KeyChord {
+  readonly chord: Chord;
+  readonly symbol: string;
+  readonly role: Role;
+  /** What it costs to choose it at all, in the units of the suggestion's table: plain chords are cheap. */
+  readonly price: number;
+  /** Pitch classes of the roots it wants to move to, or null where it is free. */
+  readonly leadsTo: readonly number[] | null;
+  /** The scale degree of its root, 1–7, or null for one outside the scale. */
+  readonly degree: number | null;
+  /** What it is in this key, for the reason: "the relative minor's dominant". */
+  readonly what: string;
+}
+
+interface Entry {
+  readonly up: string;
+  readonly suffix: string;
+  /** Interval of the bass, where it is not the root. */
+  readonly bass?: string;
+  readonly from: Vocabulary;
+  readonly role: Role;
+  readonly price: number;
+  readonly leads?: readonly string[];
+  readonly degree: number | null;
+  readonly what: string;
+}
+
+const row = (
+  up: string,
+  suffix: string,
+  from: Vocabulary,
+  role: Role,
+  price: number,
+  degree: number | null,
+  what: string,
+  more: Pick<Entry, 'bass' | 'leads'> = {},
+): Entry => ({ up, suffix, from, role, price, degree, what, ...more });
+
+/** The chords of a major key: their root above the tonic, their kind, and what they are for. */
+const MAJOR: readonly Entry[] = [
+  row('1P', '', 'three', 'tonic', 0, 1, 'the home chord'),
+  row('4P', '', 'three', 'predominant', 0.3, 4, 'the chord on the fourth degree'),
+  row('5P', '', 'three', 'dominant', 0.2, 5, 'the dominant'),
+  row('6M', 'm', 'triads', 'tonic', 0.7, 6, 'the relative minor'),
+  row('2M', 'm', 'triads', 'predominant', 0.6, 2, 'the minor chord on the second degree'),
+  row('3M', 'm', 'triads', 'tonic', 1.5, 3, 'the minor chord on the third degree'),
+  row('5P', '', 'triads', 'dominant', 1, 5, 'the dominant with its third at the bottom', { bass: '7M', leads: ['1P', '6M'] }),
+  row('5P', '7', 'sevenths', 'dominant', 0.1, 5, 'the dominant seventh'),
+  row('2M', 'm7', 'sevenths', 'predominant', 0.5, 2, 'the minor seventh on the second degree'),
+  row('1P', 'maj7', 'sevenths', 'tonic', 0.5, 1, 'the home chord with its major seventh'),
+  row('4P', 'maj7', 'sevenths', 'predominant', 0.6, 4, 'the chord on the fourth degree with its major seventh'),
+  row('6M', 'm7', 'sevenths', 'tonic', 0.8, 6, 'the relative minor with its seventh'),
+  row('3M', 'm7', 'sevenths', 'tonic', 1.3, 3, 'the minor seventh on the third degree'),
+  row('7M', 'm7b5', 'sevenths', 'dominant', 1.7, 7, 'the half-diminished seventh under the tonic', { leads: ['1P', '3M'] }),
+  row('2M', '7', 'rich', 'secondary', 1.4, 2, 'the dominant of the dominant', { leads: ['5P'] }),
+  row('3M', '7', 'rich', 'secondary', 1.5, 3, 'the dominant of the relative minor', { leads: ['6M'] }),
+  row('6M', '7', 'rich', 'secondary', 1.5, 6, 'the dominant of the second degree', { leads: ['2M'] }),
+  row('1P', '7', 'rich', 'secondary', 1.5, 1, 'the dominant of the fourth degree', { leads: ['4P'] }),
+  row('7M', '7', 'rich', 'secondary', 1.9, 7, 'the dominant of the third degree', { leads: ['3M'] }),
+  row('4P', 'm', 'rich', 'colour', 1.5, 4, 'the fourth degree turned minor', { leads: ['1P', '5P'] }),
+  row('4A', 'm7b5', 'rich', 'colour', 1.9, null, 'the raised fourth degree, half-diminished', { leads: ['5P', '1P', '3M'] }),
+  row('1A', 'dim7', 'rich', 'colour', 2, null, 'a diminished chord passing up', { leads: ['2M'] }),
+  row('2A', 'dim7', 'rich', 'colour', 2.2, null, 'a diminished chord passing up', { leads: ['3M'] }),
+  row('5A', 'dim7', 'rich', 'colour', 2.1, null, 'a diminished chord passing up', { leads: ['6M'] }),
+  row('2m', '7', 'rich', 'colour', 2, null, 'the dominant a half step above home', { leads: ['1P'] }),
+];
+
+/** The chords of a minor key. */
+const MINOR: readonly Entry[] = [
+  row('1P', 'm', 'three', 'tonic', 0, 1, 'the home chord'),
+  row('4P', 'm', 'three', 'predominant', 0.3, 4, 'the chord on the fourth degree'),
+  row('5P', '', 'three', 'dominant', 0.2, 5, 'the dominant'),
+  row('6m', '', 'triads', 'predominant', 0.6, 6, 'the major chord on the sixth degree'),
+  row('3m', '', 'triads', 'tonic', 0.8, 3, 'the relative major'),
+  row('7m', '', 'triads', 'dominant', 0.8, 7, 'the major chord under the tonic'),
+  row('5P', '', 'triads', 'dominant', 1, 5, 'the dominant with its third at the bottom', { bass: '7M', leads: ['1P', '6m'] }),
+  row('5P', '7', 'sevenths', 'dominant', 0.1, 5, 'the dominant seventh'),
+  row('2M', 'm7b5', 'sevenths', 'predominant', 0.8, 2, 'the half-diminished seventh on the second degree', {
+    leads: ['5P', '1P'],
+  }),
+  row('1P', 'm7', 'sevenths', 'tonic', 0.5, 1, 'the home chord with its seventh'),
+  row('4P', 'm7', 'sevenths', 'predominant', 0.5, 4, 'the fourth degree with its seventh'),
+  row('6m', 'maj7', 'sevenths', 'predominant', 0.7, 6, 'the sixth degree with its major seventh'),
+  row('3m', 'maj7', 'sevenths', 'tonic', 1, 3, 'the relative major with its seventh'),
+  row('7m', '7', 'sevenths', 'dominant', 0.9, 7, 'the dominant of the relative major', { leads: ['3m', '1P'] }),
+  row('1P', '7', 'rich', 'secondary', 1.5, 1, 'the dominant of the fourth degree', { leads: ['4P'] }),
+  row('2M', '7', 'rich', 'secondary', 1.5, 2, 'the dominant of the dominant', { leads: ['5P'] }),
+  row('3m', '7', 'rich', 'secondary', 1.8, 3, 'the dominant of the sixth degree', { leads: ['6m'] }),
+  row('4A', 'm7b5', 'rich', 'colour', 1.9, null, 'the raised fourth degree, half-diminished', { leads: ['5P', '1P'] }),
+  row('4A', 'dim7', 'rich', 'colour', 2, null, 'a diminished chord passing up', { leads: ['5P'] }),
+  row('7M', 'dim7', 'rich', 'dominant', 1.5, 7, 'the diminished seventh under the tonic', { leads: ['1P'] }),
+  row('2m', '7', 'rich', 'colour', 2, null, 'the dominant a half step above home', { leads: ['1P'] }),
+];
+
+const known = new Map<string, readonly KeyChord[]>();
+
+/**
+ * The chords of a key that a vocabulary holds: three chords; the six triads, with the diminished seventh degree given
+ * as the dominant in first inversion; the diatonic sevenths; or all with their secondary dominants and colours.
+ */
+export function keyChords(key: Key, vocabulary: Vocabulary): readonly KeyChord[] {
+  const id = `${key.tonic} ${key.mode} ${vocabulary}`;
+  let chords = known.get(id);
+  if (!chords) {
+    const most = VOCABULARIES.indexOf(vocabulary);
+    const entries = (key.mode === 'major' ? MAJOR : MINOR).filter((e) => VOCABULARIES.indexOf(e.from) <= most);
+    chords = entries.map((e) => build(e, key));
+    known.set(id, chords);
+  }
+  return chords;
+}
+
+function build(entry: Entry, key: Key): KeyChord {
+  const name = (interval: string) => plainRoot(transposeName(key.tonic, interval));
+  const symbol = name(entry.up) + entry.suffix + (entry.bass ? `/${name(entry.bass)}` : '');
+  return {
+    chord: parseChord(symbol) as Chord,
+    symbol,
+    role: entry.role,
+    price: entry.price,
+    leadsTo: entry.leads?.map((i) => pitchClass(transposeName(key.tonic, i))) ?? null,
+    degree: entry.degree,
+    what: entry.what,
+  };
+}

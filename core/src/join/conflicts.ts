@@ -1,0 +1,88 @@
+import { isPassing } from '../harmony/fit.js';
+import { toneFor } from '../harmony/naming.js';
+import { parseChord, type Chord } from '../harmony/symbol.js';
+import type { VoicedChord } from '../left-hand/voice.js';
+import { midiOf, nameOf, type Pitch } from '../pitch/pitch.js';
+import type { MelodyNote } from '../song/song.js';
+import { barAt, offsetInBar, type Bar } from '../time/bars.js';
+import { beatTicks, metricStrength } from '../time/meter.js';
+import type { Ticks } from '../time/ticks.js';
+
+/** A melody note that grates with the chord under it. */
+export interface Conflict {
+  readonly at: Ticks;
+  readonly chord: VoicedChord;
+  readonly note: Pitch;
+  readonly against: Pitch;
+  /** A half step, or an octave and a half step, above a chord note; or a third that says major against minor. */
+  readonly kind: 'half-step' | 'third';
+  /** True for a note that only passes, which is fine. */
+  readonly passing: boolean;
+}
+
+/** A half step and a half step with an octave between: farther off the ear lets it go. */
+const GRATING: ReadonlySet<number> = new Set([1, 13]);
+
+/** The note of a sounding chord that a melody note grates with, or null. Tensions that the symbol names are wanted. */
+export function gratesWith(chord: Chord, sounding: readonly Pitch[], note: Pitch): Pick<Conflict, 'against' | 'kind'> | null {
+  const name = nameOf(note);
+  const tone = toneFor(chord, name);
+  if (tone && tone.degree >= 9) return null;
+  const third = thirdOf(chord);
+  const midi = midiOf(note);
+  const above = (midi - midiOf(`${chord.root}0`) + 1200) % 12;
+  for (const against of sounding) {
+    const isThird = third !== null && toneFor(chord, nameOf(against))?.degree === 3;
+    if (isThird && !tone && above === (third === '3M' ? 3 : 4)) return { against, kind: 'third' };
+    if (GRATING.has(midi - midiOf(against))) return { against, kind: 'half-step' };
+  }
+  return null;
+}
+
+const thirdOf = (chord: Chord) => chord.tones.find((t) => t.degree === 3)?.interval ?? null;
+
+/** The melody notes that sound with a chord, with the ticks that each lasts there. */
+export interface NotesOver {
+  readonly chord: VoicedChord;
+  readonly notes: readonly { readonly note: MelodyNote; readonly stays: boolean; readonly lasts: Ticks }[];
+}
+
+/**
+ * The melody over every chord. A note stays where it sounds for a beat or more with the chord, or falls on a strong
+ * count and does not merely pass.
+ */
+export function notesOver(chords: readonly VoicedChord[], tune: readonly MelodyNote[], bars: readonly Bar[]): NotesOver[] {
+  let from = 0;
+  return chords.map((chord) => {
+    const end = chord.at + chord.length;
+    while (from < tune.length && tune[from].at + tune[from].length <= chord.at) from++;
+    const notes: NotesOver['notes'][number][] = [];
+    for (let i = from; i < tune.length && tune[i].at < end; i++) {
+      const at = Math.max(tune[i].at, chord.at);
+      const lasts = Math.min(tune[i].at + tune[i].length, end) - at;
+      const bar = barAt(bars, at);
+      const strong = metricStrength(offsetInBar(bar, at), bar.meter) >= 3 && lasts * 2 >= beatTicks(bar.meter);
+      notes.push({ note: tune[i], lasts, stays: lasts >= beatTicks(bar.meter) || (strong && !isPassing(tune, i, bars)) });
+    }
+    return { chord, notes };
+  });
+}
+
+/** Every melody note that grates with its chord, those that only pass among them. */
+export function findConflicts(over: readonly NotesOver[]): Conflict[] {
+  return over.flatMap(({ chord, notes }) => {
+    const parsed = parseChord(chord.symbol);
+    if (parsed.kind !== 'chord') return [];
+    return notes.flatMap(({ note, stays }): Conflict[] => {
+      const hit = gratesWith(parsed, chord.pitches, note.pitch);
+      return hit ? [{ ...hit, at: Math.max(note.at, chord.at), chord, note: note.pitch, passing: !stays }] : [];
+    });
+  });
+}
+
+/** A conflict in a sentence. */
+export function conflictSentence({ chord, note, against, kind, passing }: Conflict): string {
+  if (passing) return `${note} passes a half step from ${against} in the chord: too quick to trouble the ear.`;
+  if (kind === 'third') return `${note} in the tune contradicts ${against}, the third of ${chord.symbol}.`;
+  return `${note} in the tune grates with ${against}, a half step below it${midiOf(note) - midiOf(against) > 12 ? ' and an octave' : ''}.`;
+}

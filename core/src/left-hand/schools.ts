@@ -1,0 +1,39 @@
+import type { School } from '../song/decisions.js';
+
+/** How a school of voicing lays a chord, and where. */
+export interface SchoolRules {
+  /** The school in a word or two, as a choice is labelled. */
+  readonly name: string;
+  /** What it is good for, in one line. */
+  readonly words: string;
+  /** Its usual register as MIDI numbers. */
+  readonly register: { readonly low: number; readonly high: number };
+  /** The middle of its chords lies between these keys at no cost. */
+  readonly home: { readonly low: number; readonly high: number };
+}
+
+/** F2 to G4, close chords around C3 to C4, as arranging manuals have it; basses and open chords lie lower. */
+const CLOSE = { register: { low: 41, high: 67 }, home: { low: 48, high: 59 } };
+const LOW = { register: { low: 36, high: 60 }, home: { low: 40, high: 54 } };
+
+/** The schools of left-hand voicing. */
+export const SCHOOL_RULES: Readonly<Record<School, SchoolRules>> = {
+  close: { name: 'nearest inversion', words: 'Full chords that move as little as they can.', ...CLOSE },
+  root: { name: 'root position', words: 'Full chords, root at the bottom: easy to name, far to jump.', ...CLOSE },
+  'two-note': { name: 'two notes', words: 'Two notes of the chord near the hand, for a first year.', ...CLOSE },
+  shell: { name: 'root and seventh', words: 'The root with the seventh, or the third where there is none.', ...CLOSE },
+  fifths: { name: 'root and fifth', words: 'Open fifths: plain, with room for the tune to say major or minor.', ...LOW },
+  open: {
+    name: 'open 1–5–10',
+    words: 'Root, fifth and tenth: wide and warm, rolled or broken past your reach.',
+    register: { low: 36, high: 67 },
+    home: { low: 45, high: 57 },
+  },
+  octave: { name: 'root octaves', words: 'The root in octaves: strong and hollow.', ...LOW },
+  'single-bass': { name: 'one bass note', words: 'The bass note alone: the lightest hand there is.', ...LOW },
+  'under-melody': {
+    name: 'chord under the tune',
+    words: 'The right hand holds the chord under the tune; the left has the bass.',
+    ...LOW,
+  },
+};
