@@ -15,9 +15,9 @@ export const PROGRESSION_COSTS = {
   /** The same where the pianist asked for changes that often. */
   changeAsked: 0.5,
   /** By the semitones that the root moves up; a fifth down is the strongest. */
-  rootMotion: [0, 0.4, 0.1, 0.2, 0.2, -0.6, 0.7, 0, -0.1, -0.2, 0.2, 0.3],
+  rootMotion: [0, 0.4, 0.1, 0.2, 0.2, -0.4, 0.7, 0, -0.1, -0.2, 0.2, 0.3],
   /** A dominant that goes home, that goes elsewhere, that falls back. */
-  resolves: -0.6,
+  resolves: -0.4,
   backwards: 0.9,
   /** A chord that wants to lead on, and does or does not. */
   ledOn: -0.8,
@@ -27,11 +27,14 @@ export const PROGRESSION_COSTS = {
   endsDominant: -0.3,
   endsElsewhere: 0.7,
   /** The end and the start of the song away from home. */
-  lastElsewhere: 5,
-  firstElsewhere: 1.2,
-  /** Leaving the key for a near one, and coming back. */
+  lastElsewhere: 6,
+  firstElsewhere: 3,
+  /** A dominant that goes home where a part closes. */
+  cadence: -0.8,
+  /** Leaving the key for a near one, coming back, and each bar spent away. */
   leavesKey: 3.4,
-  comesBack: 1.2,
+  comesBack: 1,
+  barAway: 0.5,
 } as const;
 
 /** What one chord after another costs within a key, without the charge for changing at all. */

@@ -9,11 +9,11 @@ const READINGS = [
 
 const classes = (names: readonly NoteName[]) => new Set(names.map(pitchClass));
 
-/** The notes that a reading may leave out: a ninth chord is heard without its fifth or its root. */
+/** The notes that a reading may leave out: a ninth chord is heard without its fifth, its root or its third. */
 function readings(chord: Chord): ReadonlySet<number>[] {
   const all = chord.tones;
   const without = (degree: number) => classes(all.filter((t) => t.degree !== degree).map((t) => t.name));
-  return all.length > 4 ? [classes(all.map((t) => t.name)), without(5), without(1)] : [classes(all.map((t) => t.name))];
+  return all.length > 4 ? [classes(all.map((t) => t.name)), ...[5, 1, 3].map(without)] : [classes(all.map((t) => t.name))];
 }
 
 /**
@@ -35,7 +35,7 @@ export function otherNames(chord: Chord): string[] {
       const same = reading.root === chord.root && kindOf(reading) === kindOf(chord);
       if (!same && name !== chord.text && !names.includes(name)) names.push(name);
     }
-  return names.slice(0, 3);
+  return names.sort((a, b) => a.length - b.length).slice(0, 3);
 }
 
 const kindOf = (chord: Chord) => chord.tones.map((t) => t.interval).join(' ');

@@ -41,6 +41,10 @@ interface Place extends Slot {
   readonly change: number;
   /** True for the last place of a part. */
   readonly ends: boolean;
+  /** True for the places of a part's close: its last one and those of the bar before it. */
+  readonly closes: boolean;
+  /** Bars that it lasts. */
+  readonly bars: number;
   readonly fixed: string | null | undefined;
 }
 
@@ -120,14 +124,16 @@ export function poseSuggestion(task: SuggestionTask): SuggestionProblem {
     const home = chord.role === 'tonic' && chord.degree === 1;
     if (i === 0 && whole && (!home || key !== 0)) cost += C.firstElsewhere;
     if (i === places.length - 1 && toEnd && (!home || key !== 0)) cost += C.lastElsewhere;
+    if (key !== 0) cost += C.barAway * places[i].bars;
     if (ends) cost += home ? C.endsHome : chord.role === 'dominant' ? C.endsDominant : C.endsElsewhere;
     return cost;
   };
   const step = (i: number, from: State, to: State): number => {
-    const { change, fixed } = places[i];
+    const { change, fixed, closes } = places[i];
     const changes = from.symbol !== to.symbol;
     if (fixed === null && changes) return Infinity;
-    return (changes ? change : 0) + moveCost(from, to);
+    const cadence = closes && from.chord?.role === 'dominant' && to.chord?.role === 'tonic' && to.chord.degree === 1;
+    return (changes ? change : 0) + (cadence ? C.cadence : 0) + moveCost(from, to);
   };
   return { places, states, keys, own, step };
 }
@@ -147,9 +153,9 @@ function cheapestRow({ places, states, own, step }: SuggestionProblem): State[] 
   let costs = Float64Array.from(states[0], (s) => own(0, s));
   for (let i = 1; i < places.length; i++) {
     const [before, now] = [states[i - 1], states[i]];
-    const { change, fixed } = places[i];
+    const { change, fixed, closes } = places[i];
     // Places of the same kind share their table of moves.
-    const kind = `${change} ${fixed === null} ${places[i - 1].fixed ?? ''} ${fixed ?? ''}`;
+    const kind = `${change} ${closes} ${fixed === null} ${places[i - 1].fixed ?? ''} ${fixed ?? ''}`;
     let table = moves.get(kind);
     if (!table) {
       table = new Float64Array(before.length * now.length);
@@ -199,10 +205,15 @@ function layPlaces(task: SuggestionTask): Place[] {
   const stretches = ordered.map((at, i) => ({ from: at, to: ordered[i + 1] ?? Math.max(to, barAt(bars, at).end) }));
   const slots = weighSlots(task.tune, bars, stretches);
   const last = lastPlaces(task, ordered);
+  const barAround = (i: number) => barTicks(barAt(bars, slots[i].from).meter);
+  const closing = new Set<number>();
+  for (const i of last) for (let k = i; k >= 0 && slots[k].from > slots[i].from - barAround(i); k--) closing.add(k);
   return slots.map((slot, i) => ({
     ...slot,
     change: changeCost(slot.from, task),
     ends: last.has(i),
+    closes: closing.has(i),
+    bars: (slot.to - slot.from) / barAround(i),
     fixed: fixed.get(slot.from),
   }));
 }

@@ -84,6 +84,12 @@ const THINNED: Readonly<Record<Form, number>> = {
   rootless: VOICING_COSTS.rootless,
 };
 
+/** The same in root position, whose point is the full chord. */
+const THINNED_ROOT: Readonly<Record<Form, number>> = { ...THINNED, 'no-fifth': 30, 'two-note': 60, 'one-note': 90 };
+
+/** What the open school charges for a plain fifth in place of its tenth. */
+const NO_TENTH = 40;
+
 /** Thirds and sevenths say which chord it is; two notes without either cost this much more. */
 const BARE = 2;
 
@@ -97,7 +103,7 @@ function layings(chord: Chord, school: School): Laying[] {
     const names = tones.map((t) => t.name).filter((n) => pitchClass(n) !== pitchClass(bass));
     return names.length === 0 ? [] : [{ form, names: [bass, ...names], turns: null, gaps: null, price }];
   };
-  const alone: Laying = { form: 'one-note', names: [bass], turns: null, gaps: null, price: VOICING_COSTS.outOfSchool };
+  const alone: Laying = { form: 'one-note', names: [bass], turns: null, gaps: null, price: VOICING_COSTS.fallback };
   const lastResort = chord.bass === null ? [] : [{ ...alone, price: THINNED['one-note'] + THINNED['two-note'] }];
   switch (school) {
     case 'close':
@@ -106,7 +112,7 @@ function layings(chord: Chord, school: School): Laying[] {
       return [
         ...noteSets(chord)
           .filter((s) => s.form !== 'rootless' && s.names[0] === chord.root)
-          .map((s): Laying => ({ ...free(s, THINNED[s.form]), turns: 'root' })),
+          .map((s): Laying => ({ ...free(s, THINNED_ROOT[s.form]), turns: 'root' })),
         ...lastResort,
       ];
     case 'two-note': {
@@ -131,7 +137,7 @@ function layings(chord: Chord, school: School): Laying[] {
     case 'fifths':
       return [...over('two-note', fifth), ...(chord.bass === null ? [] : over('two-note', rootOf(chord))), alone];
     case 'open':
-      return [...openLayings(chord, bass), ...over('two-note', fifth, 8), alone];
+      return [...openLayings(chord, bass), ...over('two-note', fifth, NO_TENTH), alone];
     case 'octave':
       return [{ form: 'two-note', names: [bass, bass], turns: null, gaps: [12], price: 0 }, alone];
     case 'single-bass':

@@ -28,8 +28,10 @@ export const VOICING_COSTS = {
   withoutFifth: 4,
   twoNotes: 9,
   oneNote: 20,
-  /** A shape that is not the school's own: what it falls back on. */
-  outOfSchool: 14,
+  /** The bass note alone, where a school has no shape of its own that fits. */
+  fallback: 60,
+  /** A nearest inversion beside the shapes of another school. */
+  outOfSchool: 24,
   /** A chord wider than the hand, struck low then high. */
   spread: 4,
   /** Each semitone that the bass goes against the line asked for, and a flat charge for each such step. */
@@ -40,7 +42,7 @@ export const VOICING_COSTS = {
   /** A rootless chord: the ear has no bass player to lean on. */
   rootless: 3,
   /** The top note at or above the tune. */
-  crossesTune: 40,
+  crossesTune: 120,
   /** The top note less than a third below the tune. */
   nearTune: 6,
 } as const;
@@ -76,6 +78,12 @@ export function muddiness(midis: readonly number[]): number {
   return below;
 }
 
+/** One row of the table of pairings, kept from call to call. */
+const row = new Int32Array(16);
+
+/** More than any pairing costs. */
+const FAR = 1e6;
+
 /**
  * The semitones that voices move from one chord to the next. Chords of equal size move voice by voice; in others a
  * voice splits in two, or two meet, the nearest way without crossing.
@@ -88,12 +96,11 @@ export function motionBetween(from: readonly number[], to: readonly number[]): n
   }
   // A table of the cheapest pairings so far, one row at a time, in place: `left` is the entry before in this row,
   // `corner` the one before in the row above.
-  const row: number[] = [];
   for (let i = 0; i < from.length; i++) {
-    let corner = Infinity;
-    let left = Infinity;
+    let corner = FAR;
+    let left = FAR;
     for (let j = 0; j < to.length; j++) {
-      const above = i === 0 ? Infinity : row[j];
+      const above = i === 0 ? FAR : row[j];
       const before = i === 0 && j === 0 ? 0 : Math.min(above, left, corner);
       corner = above;
       left = before + Math.abs(from[i] - to[j]);
@@ -103,9 +110,14 @@ export function motionBetween(from: readonly number[], to: readonly number[]): n
   return row[to.length - 1];
 }
 
-/** How many keys two chords share. */
+/** How many keys two chords share; both from the bottom up. */
 export function commonKeys(from: readonly number[], to: readonly number[]): number {
   let shared = 0;
-  for (const key of from) if (to.includes(key)) shared++;
+  for (let i = 0, j = 0; i < from.length && j < to.length;) {
+    const apart = from[i] - to[j];
+    if (apart === 0) shared++;
+    if (apart <= 0) i++;
+    if (apart >= 0) j++;
+  }
   return shared;
 }

@@ -198,6 +198,9 @@ function stepCosts(layers: readonly Layered[], weight: number): Step {
   return (i, from, to) => byIndex[i][from * layers[i].voicings.length + to];
 }
 
+/** The middle of a chord, between its lowest and its highest key. */
+const middleOf = ({ midis }: Voicing): number => (midis[0] + midis[midis.length - 1]) / 2;
+
 /** What it costs to go from one voicing to the next. */
 export function transition(
   from: Voicing,
@@ -207,8 +210,7 @@ export function transition(
   weight: number = VOICING_COSTS.motion,
 ): number {
   const motion = motionBetween(from.midis, to.midis);
-  const middle = (v: Voicing) => (v.midis[0] + v.midis[v.midis.length - 1]) / 2;
-  const shift = Math.abs(middle(to) - middle(from));
+  const shift = Math.abs(middleOf(to) - middleOf(from));
   return (
     weight * motion +
     VOICING_COSTS.commonTone * commonKeys(from.midis, to.midis) +

@@ -21,7 +21,7 @@ export const SCHOOL_RULES: Readonly<Record<School, SchoolRules>> = {
   close: { name: 'nearest inversion', words: 'Full chords that move as little as they can.', ...CLOSE },
   root: { name: 'root position', words: 'Full chords, root at the bottom: easy to name, far to jump.', ...CLOSE },
   'two-note': { name: 'two notes', words: 'Two notes of the chord near the hand, for a first year.', ...CLOSE },
-  shell: { name: 'root and seventh', words: 'The root with the seventh, or the third where there is none.', ...CLOSE },
+  shell: { name: 'root and seventh', words: 'The root with the seventh or the third: the bare bones of the chord.', ...CLOSE },
   fifths: { name: 'root and fifth', words: 'Open fifths: plain, with room for the tune to say major or minor.', ...LOW },
   open: {
     name: 'open 1–5–10',

@@ -25,7 +25,7 @@ export function spreadOf(voicing: Pick<Voicing, 'spread'>, strike: Pick<Strike, 
   return strike.length >= BEATS_TO_BREAK * strike.beat ? 'broken' : 'rolled';
 }
 
-/** The keys of a chord in time. Where it is wider than the hand, the lowest is let go before the last is struck. */
+/** The keys of a chord in time. Where it is wider than the hand, the lowest is let go as the next is struck. */
 export function struckNotes(
   pitches: readonly Pitch[],
   spread: Spread,
@@ -37,9 +37,8 @@ export function struckNotes(
     if (spread === 'broken') return strike.beat;
     return k * Math.min(ROLL, Math.floor(strike.length / (2 * pitches.length)));
   };
-  const last = late(pitches.length - 1);
   return pitches.map((pitch, k) => {
     const at = strike.at + late(k);
-    return { pitch, at, length: k === 0 && last > 0 ? last : end - at };
+    return { pitch, at, length: k === 0 && spread !== 'together' ? late(1) : end - at };
   });
 }

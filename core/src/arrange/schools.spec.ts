@@ -1,0 +1,268 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { demo, DEMOS, documentOf, songOf, songs } from '../../testing/songs.js';
+import { muddiness } from '../left-hand/costs.js';
+import {
+  arrange,
+  HAND_PROFILES,
+  handsOf,
+  KEYBOARDS,
+  midiOf,
+  nameOf,
+  parseChord,
+  pinVoicing,
+  schoolPrices,
+  SCHOOLS,
+  setChordSchool,
+  setPassage,
+  setSchool,
+  shapeOf,
+  shapesOf,
+  spanOf,
+  TICKS_PER_QUARTER as Q,
+  type Arrangement,
+  type Document,
+  type School,
+  type ScoreNote,
+} from '../index.js';
+
+const chordsOf = (arrangement: Arrangement) => arrangement.parts.flatMap((p) => p.chords);
+
+/** The widest that one hand ever is: all its keys that sound together, at every place where one is struck. */
+function widest(notes: readonly ScoreNote[]): number {
+  return Math.max(
+    0,
+    ...notes.map(({ at }) => {
+      const keys = notes.filter((n) => n.at <= at && at < n.at + n.length).map((n) => midiOf(n.pitch));
+      return Math.max(...keys) - Math.min(...keys);
+    }),
+  );
+}
+
+/** What must hold of any arrangement, whoever plays it and however it is voiced. */
+function holds(doc: Document): void {
+  const arrangement = arrange(doc);
+  const { score, findings } = arrangement;
+  const said = (rule: string) => new Set(findings.filter((f) => f.rule.startsWith(rule)).map((f) => f.chordAt));
+  const [left, right] = (['left', 'right'] as const).map((hand) => score.filter((n) => n.hand === hand));
+  expect(widest(left)).toBeLessThanOrEqual(spanOf(doc.hands, 'left').limit);
+  expect(widest(right)).toBeLessThanOrEqual(spanOf(doc.hands, 'right').limit);
+  const { low, high } = KEYBOARDS[doc.hands.keys];
+  for (const n of score) expect(midiOf(n.pitch) >= low && midiOf(n.pitch) <= high, n.pitch).toBe(true);
+  const collisions = said('collision');
+  const muddy = said('low');
+  for (const chord of chordsOf(arrangement)) {
+    const parsed = parseChord(chord.symbol);
+    const names = parsed.kind === 'chord' ? [...parsed.tones.map((t) => t.name), parsed.bass ?? parsed.root] : [];
+    for (const pitch of chord.pitches) expect(names).toContain(nameOf(pitch));
+    if (muddiness(chord.pitches.map(midiOf)) > 0) expect(muddy).toContain(chord.at);
+    const meets = chord.struck.some((l) =>
+      right.some((r) => r.at < l.at + l.length && l.at < r.at + r.length && midiOf(r.pitch) - midiOf(l.pitch) < 3),
+    );
+    expect(meets).toBe(collisions.has(chord.at));
+  }
+  if (doc.choices.school === 'close')
+    expect(arrangement.totals.leftTravel).toBeLessThanOrEqual(arrangement.totals.leftTravelRoot);
+  const struck = new Set(chordsOf(arrangement).map((c) => c.at));
+  for (const { at, symbol } of arrangement.song.chords) if (symbol !== 'N.C.') expect(struck).toContain(at);
+}
+
+const everyWay = (doc: Document): Document[] =>
+  HAND_PROFILES.flatMap((profile) =>
+    SCHOOLS.map((school) => ({ ...setSchool(doc, school), hands: handsOf(profile, doc.hands.keys) })),
+  );
+
+describe('every school in every hand', () => {
+  it.each(DEMOS)('keeps span, keyboard, tune and spelling in %s', (name) => {
+    for (const doc of everyWay(demo(name))) holds(doc);
+    for (const doc of everyWay(demo(name))) holds({ ...doc, hands: { ...doc.hands, keys: 49, firstYear: true } });
+  });
+
+  it('keeps span, keyboard, tune and spelling in 500 random songs', () => {
+    fc.assert(
+      fc.property(songs({ maxBars: 3 }), fc.constantFrom(49, 61, 76, 88), (song, keys) => {
+        for (const doc of everyWay({ ...documentOf(song), hands: handsOf('medium', keys) })) holds(doc);
+      }),
+      { numRuns: 500 },
+    );
+  }, 240_000);
+});
+
+const turn = songOf(
+  [
+    ['A5', 4],
+    ['B5', 4],
+    ['G5', 4],
+  ],
+  [
+    [0, 'Dm7'],
+    [4, 'G7'],
+    [8, 'Cmaj7'],
+  ],
+);
+const voicedIn = (school: School, hands = handsOf('large')) =>
+  chordsOf(arrange({ ...setSchool(documentOf(turn), school), hands }));
+
+describe('the shape of each school', () => {
+  it.each([
+    ['root', ['D3 F3 A3 C4', 'G3 B3 D4 F4', 'C3 E3 G3 B3']],
+    ['shell', ['D3 C4', 'G3 B3', 'C3 B3']],
+    ['octave', ['D2 D3', 'G2 G3', 'C2 C3']],
+    ['single-bass', ['D3', 'G2', 'C3']],
+  ] as const)('%s', (school, expected) => {
+    const shapes = voicedIn(school).map((c) => c.pitches.join(' '));
+    // The register may move by an octave with the costs; the names and their order are the school's.
+    expect(shapes.map((s) => s.replaceAll(/\d/g, ''))).toEqual(expected.map((s) => s.replaceAll(/\d/g, '')));
+  });
+
+  it('is two notes of the chord, near to each other and to what follows', () => {
+    const chords = voicedIn('two-note', handsOf('small'));
+    expect(chords.map((c) => c.pitches.length)).toEqual([2, 2, 2]);
+    expect(chords.reduce((sum, c) => sum + c.motion, 0)).toBeLessThanOrEqual(6);
+  });
+
+  it('is a fifth or a tenth where the school says so', () => {
+    expect(voicedIn('fifths').map((c) => shapeOf(c.pitches))).toEqual(['7', '7', '7']);
+    for (const chord of voicedIn('open')) {
+      const [low, , top] = chord.pitches.map(midiOf);
+      expect([15, 16]).toContain(top - low);
+    }
+  });
+
+  it('breaks a tenth that the hand does not reach: low note first, let go before the rest', () => {
+    const small = voicedIn('open', handsOf('small'));
+    expect(small.map((c) => c.spread)).toEqual(['broken', 'broken', 'broken']);
+    const [low, fifth, tenth] = small[0].struck;
+    expect([low.at, fifth.at, tenth.at]).toEqual([0, Q, Q]);
+    expect(low.at + low.length).toBe(Q);
+    expect(small[0].why).toContain('it is broken: the low note first');
+    expect(voicedIn('open', handsOf('large')).map((c) => c.spread)).toEqual(['together', 'together', 'together']);
+  });
+
+  it('rolls it where there is no time to break it', () => {
+    const quick = songOf(
+      [
+        ['A5', 1],
+        ['B5', 1],
+      ],
+      [
+        [0, 'Dm7'],
+        [1, 'G7'],
+      ],
+    );
+    const [chord] = chordsOf(arrange({ ...setSchool(documentOf(quick), 'open'), hands: handsOf('child') }));
+    expect(chord.spread).toBe('rolled');
+    expect(chord.struck[1].at).toBeGreaterThan(0);
+    expect(chord.struck[1].at).toBeLessThan(Q / 4);
+  });
+
+  it('puts the chord under the tune in the right hand, and the bass in the left', () => {
+    const under = arrange(setSchool(documentOf(turn), 'under-melody'));
+    expect(under.score.filter((n) => n.role === 'harmony' && n.at === 0).map((n) => n.pitch)).toEqual(['C5', 'D5', 'F5']);
+    expect(chordsOf(under).every((c) => c.pitches.every((p) => nameOf(p) === nameOf(c.pitches[0])))).toBe(true);
+    const quick = songOf(
+      Array.from({ length: 8 }, (_, i) => [i % 2 ? 'B5' : 'A5', 0.5] as const),
+      [[0, 'Dm7']],
+    );
+    expect(arrange(setSchool(documentOf(quick), 'under-melody')).score.some((n) => n.role === 'harmony')).toBe(false);
+  });
+});
+
+describe('schools by song, part and chord', () => {
+  it('let the chord speak before the part and the part before the song', () => {
+    const whole = setSchool(documentOf(turn), 'fifths');
+    const part = setPassage(whole, { start: 4 * Q, end: 12 * Q }, { school: 'octave' });
+    const chord = setChordSchool(part, 8 * Q, 'single-bass');
+    expect(chordsOf(arrange(chord)).map((c) => c.school)).toEqual(['fifths', 'octave', 'single-bass']);
+    expect(chordsOf(arrange(setChordSchool(chord, 8 * Q, null))).map((c) => c.school)).toEqual(['fifths', 'octave', 'octave']);
+  });
+
+  it('give a first-year player two notes within the comfortable span', () => {
+    const chords = chordsOf(arrange({ ...documentOf(turn), hands: { ...handsOf('small'), firstYear: true } }));
+    expect(chords.map((c) => c.school)).toEqual(['two-note', 'two-note', 'two-note']);
+    for (const c of chords) expect(midiOf(c.pitches[1]) - midiOf(c.pitches[0])).toBeLessThanOrEqual(10);
+  });
+
+  it('follow a measured span instead of the profile', () => {
+    const measured = { ...handsOf('large'), left: { comfortable: 5, limit: 7 } };
+    for (const c of chordsOf(arrange({ ...documentOf(turn), hands: measured }))) {
+      const midis = c.pitches.map(midiOf);
+      expect(midis[midis.length - 1] - midis[0]).toBeLessThanOrEqual(7);
+    }
+  });
+});
+
+describe('the bass line asked for', () => {
+  const scale = songOf(
+    ['E6', 'E6', 'E6', 'E6', 'E6', 'E6'].map((p) => [p, 4] as const),
+    ['C', 'G', 'Am', 'Em', 'F', 'C'].map((s, i) => [i * 4, s] as const),
+  );
+  const basses = (bass: Document['choices']['bass']) => {
+    const doc = documentOf(scale);
+    return chordsOf(arrange({ ...doc, choices: { ...doc.choices, bass } })).map((c) => midiOf(c.pitches[0]));
+  };
+  const steps = (line: number[]) => line.slice(1).map((m, i) => m - line[i]);
+
+  it('falls, or rises, all the way where the chords let it', () => {
+    const against = (line: number[], way: 1 | -1) => steps(line).filter((s) => s * way < 0).length;
+    expect(against(basses('falling'), -1)).toBe(0);
+    expect(against(basses('rising'), 1)).toBeLessThan(against(basses('falling'), 1));
+    expect(basses('falling').at(-1)).toBeLessThan(basses('falling')[0]);
+  });
+
+  it('is held where a chord can keep it', () => {
+    const still = (line: number[]) => steps(line).filter((s) => s === 0).length;
+    expect(still(basses('held'))).toBeGreaterThan(still(basses('free')) - 1);
+    expect(Math.max(...steps(basses('held')).map(Math.abs))).toBeLessThanOrEqual(3);
+  });
+});
+
+describe('what a school costs', () => {
+  const doc = demo('harbour-glass.abc');
+  const arrangement = arrange(doc);
+
+  it('is what the arrangement in that school has', () => {
+    const prices = schoolPrices(doc, arrangement, { start: 0, end: doc.song.length });
+    for (const price of prices) {
+      const changed = arrange(setSchool(doc, price.school));
+      expect(price.travel).toBe(changed.totals.leftTravel);
+      expect(price.shapes).toBe(shapesOf(chordsOf(changed)).length);
+      expect(price.notes).toBe(
+        [...new Set(chordsOf(changed).map((c) => c.pitches.join(' ')))].reduce((sum, g) => sum + g.split(' ').length, 0),
+      );
+    }
+    expect(prices.filter((p) => p.current).map((p) => p.school)).toEqual(['close']);
+  });
+
+  it('is counted within one part, the rest as it stands', () => {
+    const [, part] = arrangement.parts;
+    const close = schoolPrices(doc, arrangement, part).find((p) => p.school === 'close');
+    const travel = part.chords.reduce((sum, c) => sum + c.motion, 0);
+    expect(close?.travel).toBe(travel);
+  });
+
+  it('sees the same shape in every place as one', () => {
+    const shapes = shapesOf([{ pitches: ['C3', 'E3', 'G3'] }, { pitches: ['F3', 'A3', 'C4'] }, { pitches: ['F3', 'Ab3', 'C4'] }]);
+    expect(shapes.map((s) => [s.form, s.number, s.times, s.places])).toEqual([
+      ['4-3', 1, 2, 2],
+      ['3-4', 2, 1, 1],
+    ]);
+  });
+});
+
+describe('a pin', () => {
+  it('holds in another school, and is reported where the chord under it changed', () => {
+    const pinned = pinVoicing(documentOf(turn), 4 * Q, ['G3', 'B3', 'D4', 'F4']);
+    for (const school of SCHOOLS)
+      expect(chordsOf(arrange(setSchool(pinned, school)))[1].pitches).toEqual(['G3', 'B3', 'D4', 'F4']);
+    const changed = { ...pinned, choices: { ...pinned.choices, chords: [{ at: 4 * Q, symbol: 'Db7' }] } };
+    const found = arrange(changed).findings.find((f) => f.rule === 'pin-foreign');
+    expect(found?.message).toBe('G and D, which you pinned at bar 2, count 1, are not in Db7.');
+    expect(found?.fixes[0].action).toEqual({ kind: 'unpin', at: 4 * Q });
+  });
+
+  it('is reported where no chord is struck any more', () => {
+    const lost = pinVoicing(documentOf(turn), 5 * Q, ['G3']);
+    expect(arrange(lost).findings.map((f) => f.rule)).toContain('pin-lost');
+  });
+});

@@ -1,0 +1,294 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { demo, documentOf, songOf, songs } from '../../testing/songs.js';
+import {
+  applyFix,
+  arrange,
+  layBars,
+  midiOf,
+  nameOf,
+  parseChord,
+  pitchClass,
+  removeChord,
+  setChord,
+  setPassage,
+  setSuggestion,
+  suggestChords,
+  TICKS_PER_QUARTER as Q,
+  VOCABULARIES,
+  type Chord,
+  type Song,
+  type SuggestionTask,
+} from '../index.js';
+import { poseSuggestion } from './suggest.js';
+import { keyChords } from './vocabulary.js';
+
+const C = { tonic: 'C', mode: 'major' } as const;
+const taskOf = (song: Song, more: Partial<SuggestionTask> = {}): SuggestionTask => ({
+  tune: song.melody,
+  bars: layBars(song),
+  key: song.key,
+  vocabulary: 'triads',
+  rhythm: 'proposed',
+  from: 0,
+  to: song.length,
+  ends: [song.length],
+  fixed: new Map(),
+  ...more,
+});
+const symbols = (song: Song, more: Partial<SuggestionTask> = {}) => suggestChords(taskOf(song, more)).map((c) => c.symbol);
+const tune = (...notes: [string, number][]) => songOf(notes);
+
+/** A plain tune of eight bars that rises to the fifth, opens on the dominant and comes home. */
+const plain = tune(
+  ...(['C5 E5 G5 E5', 'A5 F5 A5 F5', 'G5 E5 C5 E5', 'D5 B4 D5 D5'].flatMap((bar) => bar.split(' ').map((p) => [p, 1])) as [
+    string,
+    number,
+  ][]),
+  ...(['C5 E5 G5 E5', 'A5 F5 D5 F5', 'G5 F5 D5 B4'].flatMap((bar) => bar.split(' ').map((p) => [p, 1])) as [string, number][]),
+  ['C5', 4],
+);
+
+describe('suggested chords', () => {
+  it('are what a plain tune asks for', () => {
+    expect(symbols(plain, { vocabulary: 'three', ends: [16 * Q, 32 * Q] })).toEqual(['C', 'F', 'C', 'G', 'C', 'F', 'G', 'C']);
+    expect(symbols(plain, { vocabulary: 'sevenths', ends: [16 * Q, 32 * Q] }).slice(-2)).toEqual(['G7', 'C']);
+  });
+
+  it('cost the least of all rows of chords: exhaustive search agrees', () => {
+    const pitches = fc.array(fc.constantFrom('C5', 'D5', 'E5', 'F#5', 'G5', 'Ab5', 'B4'), { minLength: 3, maxLength: 3 });
+    fc.assert(
+      fc.property(pitches, fc.boolean(), fc.boolean(), (notes, ends, pinned) => {
+        const song = tune(...notes.map((p): [string, number] => [p, 4]));
+        const fixed = new Map(pinned ? [[4 * Q, 'Ebmaj7']] : []);
+        const task = taskOf(song, { vocabulary: 'three', rhythm: 'bar', ends: ends ? [8 * Q, 12 * Q] : [], fixed });
+        const { states, own, step } = poseSuggestion(task);
+        const costOf = (row: readonly (typeof states)[number][number][]) =>
+          row.reduce((sum, s, i) => sum + own(i, s) + (i > 0 ? step(i, row[i - 1], s) : 0), 0);
+        let best = Infinity;
+        let least = '';
+        for (const a of states[0])
+          for (const b of states[1])
+            for (const c of states[2]) {
+              const cost = costOf([a, b, c]);
+              if (cost < best - 1e-9) [best, least] = [cost, [a, b, c].map((s) => s.symbol).join(' ')];
+            }
+        const found = suggestChords(task);
+        const row = [0, 4, 8].map((at) => found.findLast((c) => c.at <= at * Q)?.symbol ?? '');
+        // Rows of equal cost may differ in their chords: what the search found must cost no more than the least.
+        const same = Math.min(
+          ...states[0].flatMap((a) =>
+            states[1].flatMap((b) =>
+              states[2].map((c) => ([a, b, c].every((s, i) => s.symbol === row[i]) ? costOf([a, b, c]) : Infinity)),
+            ),
+          ),
+        );
+        expect(same, `${row.join(' ')} against ${least}`).toBeCloseTo(best, 6);
+      }),
+      { numRuns: 25 },
+    );
+  });
+
+  it('use only the vocabulary asked for, and change no more often', () => {
+    fc.assert(
+      fc.property(
+        songs({ maxBars: 8 }),
+        fc.constantFrom(...VOCABULARIES),
+        fc.constantFrom('bar', 'half', 'beat'),
+        (song, vocabulary, rhythm) => {
+          const bars = layBars(song);
+          const own = suggestChords(taskOf(song, { vocabulary, rhythm }));
+          for (const { at, symbol, key } of own) {
+            expect(keyChords(key, vocabulary).map((c) => c.symbol)).toContain(symbol);
+            if (rhythm === 'bar') expect(bars.some((b) => b.start === at)).toBe(true);
+          }
+          expect(own.length).toBeGreaterThan(0);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  it('hear a stretch in another key where the tune goes there', () => {
+    const bars =
+      'C5 E5 G5 E5 | D5 B4 C5 C5 | A5 F#5 D5 F#5 | G5 B4 D5 G5 | F#5 E5 D5 A5 | B5 A5 F#5 D5 | A5 F#5 E5 F#5 | G5 G5 G5 G5';
+    const home = 'C5 E5 G5 E5 | F5 A5 F5 D5 | G5 F5 D5 B4 | C5 C5 C5 C5';
+    const wanders = tune(...`${bars} | ${home}`.split(/[ |]+/).map((p): [string, number] => [p, 1]));
+    const keys = suggestChords(taskOf(wanders, { vocabulary: 'sevenths' })).map((c) => c.key.tonic);
+    expect(keys).toContain('G');
+    expect(keys.at(-1)).toBe('C');
+  });
+
+  it('give the diminished seventh degree as the dominant in first inversion', () => {
+    expect(keyChords(C, 'triads').map((c) => c.symbol)).toEqual(['C', 'F', 'G', 'Am', 'Dm', 'Em', 'G/B']);
+    expect(keyChords({ tonic: 'A', mode: 'minor' }, 'triads').map((c) => c.symbol)).toContain('E/G#');
+  });
+
+  it('hold the chords that richer vocabularies name', () => {
+    const rich = keyChords(C, 'rich').map((c) => c.symbol);
+    for (const symbol of ['D7', 'E7', 'A7', 'Fm', 'F#m7b5', 'C#dim7', 'Db7']) expect(rich).toContain(symbol);
+    for (const key of [C, { tonic: 'F#', mode: 'major' } as const, { tonic: 'Eb', mode: 'minor' } as const])
+      for (const { symbol } of keyChords(key, 'rich')) expect(parseChord(symbol).kind).toBe('chord');
+  });
+});
+
+describe('suggestions in a song', () => {
+  const bare = documentOf(plain);
+  const row = (doc: typeof bare) => arrange(doc).song.chords.map((c) => c.symbol);
+
+  it('come by themselves for a bare tune, and bend around what the pianist writes', () => {
+    const written = setChord(bare, 4 * Q, 'Dm7');
+    expect(row(written)[1]).toBe('Dm7');
+    expect(
+      arrange(written)
+        .parts.flatMap((p) => p.chords)
+        .find((c) => c.at === 4 * Q)?.source,
+    ).toBe('chosen');
+    const left = removeChord(written, 4 * Q);
+    expect(arrange(left).song.chords.some((c) => c.at === 4 * Q)).toBe(false);
+  });
+
+  it('replace given chords in one part only, and give way again', () => {
+    const doc = demo('harbour-glass.abc');
+    const [, part] = arrange(doc).parts;
+    const asked = setPassage(doc, part, { suggest: { vocabulary: 'three', rhythm: 'bar' } });
+    const inside = (c: { at: number }) => c.at >= part.start && c.at < part.end;
+    const after = arrange(asked).song.chords;
+    expect(after.filter((c) => !inside(c))).toEqual(doc.song.chords.filter((c) => !inside(c)));
+    expect(after.filter(inside).every((c) => ['F', 'Bb', 'C'].includes(c.symbol))).toBe(true);
+    expect(arrange(setPassage(asked, part, { suggest: null })).song.chords).toEqual(doc.song.chords);
+  });
+
+  it('replace the chords of the whole song on request', () => {
+    const doc = setSuggestion(demo('harbour-glass.abc'), { vocabulary: 'three', rhythm: 'bar' });
+    const given = new Set(demo('harbour-glass.abc').song.chords.map((c) => c.symbol));
+    expect(row(doc).every((symbol) => (parseChord(symbol) as Chord).tones.length === 3)).toBe(true);
+    expect(row(doc).some((symbol) => given.has(symbol))).toBe(false);
+    expect(row(setSuggestion(doc, null))).toEqual(doc.song.chords.map((c) => c.symbol));
+  });
+
+  it('leave three ranked others with reasons at every place, given or suggested', () => {
+    for (const doc of [bare, demo('harbour-glass.abc')])
+      for (const chord of arrange(doc).parts.flatMap((p) => p.chords)) {
+        expect(chord.otherChords).toHaveLength(3);
+        const costs = chord.otherChords.map((o) => o.cost);
+        expect([...costs].sort((a, b) => a - b)).toEqual(costs);
+        for (const other of chord.otherChords) {
+          expect(other.symbol).not.toBe(chord.symbol);
+          expect(other.why).toMatch(/^Holds .+\.$/);
+        }
+        expect(chord.chordWhy).toMatch(/\.$/);
+      }
+  });
+});
+
+describe('conflicts between tune and chord', () => {
+  const over = (note: string, symbol: string, length = 4) => documentOf(songOf([[note, length]], [[0, symbol]]));
+  const conflict = (doc: ReturnType<typeof over>) => arrange(doc).findings.find((f) => f.rule === 'conflict');
+
+  it('are a half step above a chord note, or a third that contradicts', () => {
+    expect(conflict(over('C5', 'Em'))?.message).toBe(
+      'Bar 1, count 1: C5 in the tune grates with B3, a half step below it and an octave.',
+    );
+    expect(conflict(over('Eb5', 'C'))?.message).toMatch(/^Bar 1, count 1: Eb5 in the tune contradicts E\d, the third of C\.$/);
+    expect(conflict(over('G5', 'C'))).toBeUndefined();
+    expect(conflict(over('Ab5', 'G7b9'))).toBeUndefined();
+  });
+
+  it('come with fixes in the order of the trade, and each of them mends it', () => {
+    const doc = over('C5', 'Em');
+    const fixes = conflict(doc)?.fixes ?? [];
+    const order = ['another inversion', 'leave out B', 'first inversion', 'another quality', 'another chord'];
+    const places = fixes.map((f) => order.findIndex((o) => f.text.startsWith(o)));
+    expect(places).toEqual([...places].sort((a, b) => a - b));
+    expect(fixes.map((f) => f.text)).toContain('first inversion with the tune’s note: C/E');
+    expect(fixes.length).toBeGreaterThanOrEqual(4);
+    for (const { action } of fixes) expect(action && conflict(applyFix(doc, action))).toBeUndefined();
+  });
+
+  it('mend what they name in random songs', () => {
+    fc.assert(
+      fc.property(songs({ maxBars: 4 }), (song) => {
+        const doc = documentOf(song);
+        for (const f of arrange(doc).findings.filter((x) => x.rule === 'conflict'))
+          for (const { action } of f.fixes) {
+            const after = arrange(applyFix(doc, action as NonNullable<typeof action>));
+            const still = after.findings.filter((x) => x.rule === 'conflict' && x.chordAt === f.chordAt);
+            if (action?.kind === 'pin') expect(still).toEqual([]);
+          }
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  it('are let go where the note only passes', () => {
+    const passing = songOf(
+      [
+        ['B4', 1.5],
+        ['C5', 0.5],
+        ['D5', 2],
+      ],
+      [[0, 'Em']],
+    );
+    expect(conflict(documentOf(passing))).toBeUndefined();
+  });
+});
+
+describe('a chord that passes too fast', () => {
+  const quick = (tempo: number) =>
+    documentOf(
+      songOf(
+        [['E5', 8]],
+        [
+          [0, 'C'],
+          [3.5, 'Ab7'],
+          [4, 'G'],
+        ],
+        { tempo },
+      ),
+    );
+
+  it('is offered for skipping, and is gone when skipped', () => {
+    const found = arrange(quick(90)).findings.find((f) => f.rule === 'fast');
+    expect(found?.message).toContain('Ab7 at bar 1, count 4 & lasts 0.3 seconds');
+    const action = found?.fixes[0].action;
+    const after = arrange(applyFix(quick(90), action as NonNullable<typeof action>));
+    expect(after.song.chords.map((c) => c.symbol)).toEqual(['C', 'G']);
+    expect(arrange(quick(50)).findings.some((f) => f.rule === 'fast')).toBe(false);
+  });
+});
+
+describe('a right hand that stays', () => {
+  const doc = demo('lamps-across-the-sound.letters');
+  const [, part] = arrange(doc).parts;
+  const staying = (notes: 'tonic' | 'fifth' | 'both', figure: 'held' | 'counts' | 'off-beats' | 'long-short' | 'rocking') =>
+    arrange(setPassage(doc, part, { stay: { notes, figure } }));
+
+  it('plays one note, or two by turns, while the chords go on under it', () => {
+    const names = (a: ReturnType<typeof arrange>) => new Set(a.parts[1].melody.map((n) => nameOf(n.pitch)));
+    expect(names(staying('tonic', 'counts'))).toEqual(new Set(['G']));
+    expect(names(staying('fifth', 'counts'))).toEqual(new Set(['D']));
+    expect(names(staying('both', 'counts'))).toEqual(new Set(['G', 'D']));
+    expect(staying('tonic', 'counts').parts[1].chords.map((c) => c.symbol)).toEqual(
+      arrange(doc).parts[1].chords.map((c) => c.symbol),
+    );
+    expect(staying('tonic', 'counts').parts[2].melody).toEqual(arrange(doc).parts[2].melody);
+  });
+
+  it('has its rhythm figure within the part, no note over another', () => {
+    const counts = { held: 4, counts: 12, 'off-beats': 12, 'long-short': 24, rocking: 24 } as const;
+    for (const figure of ['held', 'counts', 'off-beats', 'long-short', 'rocking'] as const) {
+      const { melody } = staying('tonic', figure).parts[1];
+      expect(melody.length).toBeGreaterThanOrEqual(counts[figure] - 1);
+      melody.forEach((n, i) => {
+        expect(n.at >= part.start && n.at + n.length <= part.end).toBe(true);
+        if (i > 0) expect(n.at).toBeGreaterThanOrEqual(melody[i - 1].at + melody[i - 1].length);
+      });
+    }
+  });
+
+  it('leaves the division as it was', () => {
+    expect(staying('tonic', 'held').parts.map((p) => [p.start, p.end])).toEqual(arrange(doc).parts.map((p) => [p.start, p.end]));
+    expect(staying('tonic', 'held').parts[1].melody.every((n) => midiOf(n.pitch) % 12 === pitchClass('G'))).toBe(true);
+  });
+});
