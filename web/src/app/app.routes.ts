@@ -6,5 +6,6 @@ export const routes: Routes = [
   { path: 'intake', title: 'New song · Joined Hands', loadComponent: () => import('./intake/intake').then((m) => m.Intake) },
   { path: 'desk/:id', title: 'Desk · Joined Hands', loadComponent: () => import('./desk/desk').then((m) => m.Desk) },
   { path: 'sheet/:id', title: 'Sheet · Joined Hands', loadComponent: () => import('./sheet/sheet').then((m) => m.Sheet) },
+  { path: 'hands/:id', title: 'Hands · Joined Hands', loadComponent: () => import('./hands/hands').then((m) => m.HandsScreen) },
   { path: '**', redirectTo: 'shelf' },
 ];

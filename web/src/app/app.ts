@@ -31,7 +31,7 @@ export class App {
   );
 
   /** The song is named in the header on the screens that work on it. */
-  protected readonly song = computed(() => (/^\/(desk|sheet)\//.test(this.url()) ? this.desk.arrangement()?.song : null));
+  protected readonly song = computed(() => (/^\/(desk|sheet|hands)\//.test(this.url()) ? this.desk.arrangement()?.song : null));
   protected readonly about = computed(() => {
     const song = this.song();
     return song ? { key: keyName(song.key), meter: meterName(song.meters[0]), tempo: song.tempo } : null;

@@ -14,7 +14,7 @@ import {
   type OnDestroy,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { HAND_PROFILES, KEYBOARD_SIZES, midiOf, moveCut, nameOf, type Hands } from '@joined-hands/core';
+import { HAND_PROFILES, KEYBOARD_SIZES, handsOf, midiOf, moveCut, nameOf, type Hands } from '@joined-hands/core';
 import { planSounds } from '../audio/plan';
 import { Player } from '../audio/player';
 import { DeskStore, type HandView } from '../state/desk.store';
@@ -23,7 +23,9 @@ import { JoinStrip } from '../widgets/join-strip/join-strip';
 import { Keyboard, type HandSpan, type PressedKey } from '../widgets/keyboard/keyboard';
 import { isTyping } from '../widgets/keys';
 import { Toasts } from '../widgets/toasts';
+import { HandBar } from './hand-bar';
 import { Ladder } from './ladder';
+import { Progression } from './progression';
 import { Reasons } from './reasons';
 import { Transport } from './transport';
 
@@ -38,7 +40,7 @@ const VIEWS: readonly { readonly view: HandView; readonly text: string }[] = [
 @Component({
   selector: 'jh-desk',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, JoinStrip, Keyboard, Ladder, Reasons, Transport],
+  imports: [RouterLink, HandBar, JoinStrip, Keyboard, Ladder, Progression, Reasons, Transport],
   templateUrl: './desk.html',
   styleUrl: './desk.less',
   host: { '(document:keydown)': 'onKey($event)' },
@@ -53,8 +55,12 @@ export class Desk implements OnDestroy {
   protected readonly profiles = HAND_PROFILES;
   protected readonly sizes = KEYBOARD_SIZES;
   protected readonly part = this.desk.currentPart;
-  protected readonly hands = computed(() => this.desk.document()?.hands ?? { profile: 'medium' as const, keys: 88 as const });
+  protected readonly hands = computed(() => this.desk.document()?.hands ?? handsOf());
+  protected readonly measured = computed(() => this.hands().left !== null || this.hands().right !== null);
   protected readonly scope = signal<'part' | 'to-here'>('part');
+  /** The whole song's left hand in place of the part at work; only where the left hand is looked at by itself. */
+  private readonly wide = signal(false);
+  protected readonly progression = computed(() => this.wide() && this.desk.view() === 'left');
   /** Keys of an alternative that is tried by ear. */
   protected readonly trial = linkedSignal<{ at: number | undefined; pitches: readonly string[] | null }>(() => ({
     at: this.desk.selection()?.at,
@@ -89,6 +95,9 @@ export class Desk implements OnDestroy {
         keys.push({ midi: midiOf(p), hand: 'left', text: trial ? pretty(p) : `${chord?.fingers[i] ?? ''}` }),
       );
     }
+    const under = this.part()?.under.find((u) => u.at === (chord ?? note)?.at);
+    if (under && this.desk.view() !== 'left')
+      for (const p of under.pitches) keys.push({ midi: midiOf(p), hand: 'right', text: pretty(p) });
     if (note && this.desk.view() !== 'left') keys.push({ midi: midiOf(note.pitch), hand: 'right', text: pretty(note.pitch) });
     return keys;
   });
@@ -109,11 +118,7 @@ export class Desk implements OnDestroy {
         'left',
         part.chords.flatMap((c) => c.pitches),
       );
-    if (this.desk.view() !== 'left')
-      span(
-        'right',
-        part.melody.map((n) => n.pitch),
-      );
+    if (this.desk.view() !== 'left') span('right', [...part.melody.map((n) => n.pitch), ...part.under.flatMap((u) => u.pitches)]);
     return spans;
   });
 
@@ -165,6 +170,15 @@ export class Desk implements OnDestroy {
     void this.player.play(plan);
   }
 
+  protected showProgression(wide: boolean): void {
+    this.wide.set(wide);
+  }
+
+  protected chooseGrip({ part, at }: { part: number; at: number }): void {
+    this.desk.choosePart(part);
+    this.desk.select({ kind: 'chord', at });
+  }
+
   protected moveCut(move: { end: 'start' | 'end'; to: number }): void {
     const part = this.part();
     const parts = this.desk.arrangement()?.parts;
@@ -180,7 +194,7 @@ export class Desk implements OnDestroy {
   protected setProfile(value: string): void {
     const profile = HAND_PROFILES.find((p) => p === value);
     if (!profile) return;
-    this.setHands({ profile });
+    this.setHands({ profile, left: null, right: null });
     this.toasts.say(
       'Never force a stretch; stop at pain or numbness. A teacher helps with technique, a clinician with pain that stays.',
     );

@@ -1,29 +1,29 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
 import {
-  countIn,
-  isChordText,
+  degreeOf,
+  keyName,
   midiOf,
   nameOf,
+  otherNames,
+  parseChord,
   pinVoicing,
-  placeName,
-  setChord,
-  splitPart,
   togetherSentence,
   unpinVoicing,
-  type Alternative,
   type VoicedChord,
 } from '@joined-hands/core';
 import { Player } from '../audio/player';
 import { DeskStore } from '../state/desk.store';
+import { Offers, type Offer } from '../widgets/offers';
 import { Signs } from '../widgets/signs';
-
-const MOST_MOTION = 16;
+import { ChangeChord } from './change-chord';
+import { NoteFacts } from './note-facts';
+import { WorthKnowing } from './worth-knowing';
 
 /** Why this chord lies here, what else there is, and how to change it. */
 @Component({
   selector: 'jh-reasons',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Signs],
+  imports: [ChangeChord, NoteFacts, Offers, Signs, WorthKnowing],
   templateUrl: './reasons.html',
   styleUrl: './reasons.less',
 })
@@ -35,16 +35,6 @@ export class Reasons {
 
   protected readonly chord = this.desk.selectedChord;
   protected readonly note = this.desk.selectedNote;
-  /** The alternative that was heard last and may be kept; let go with the selection. */
-  protected readonly hearing = linkedSignal<{ chord: VoicedChord | null; alternative: Alternative | null }>(() => ({
-    chord: this.chord(),
-    alternative: null,
-  }));
-  protected readonly chordFault = linkedSignal<{ at: number | undefined; text: string | null }>(() => ({
-    at: this.desk.selection()?.at,
-    text: null,
-  }));
-
   protected readonly before = computed(() => {
     const chord = this.chord();
     const all = this.desk.arrangement()?.parts.flatMap((p) => p.chords) ?? [];
@@ -58,40 +48,39 @@ export class Reasons {
     return chord && point ? togetherSentence(point, chord.name) : null;
   });
 
-  protected readonly findings = computed(() => {
-    const part = this.desk.currentPart();
-    const all = this.desk.arrangement()?.findings ?? [];
-    return all.filter((f) => f.part === null || f.part === part?.number);
+  /** Its degree, the key it is heard in, and the other names of its notes. */
+  protected readonly named = computed(() => {
+    const chord = this.chord();
+    const parsed = chord ? parseChord(chord.symbol) : null;
+    if (!chord || parsed?.kind !== 'chord') return '';
+    const others = otherNames(parsed);
+    const same = others.length > 0 ? ` The same notes are ${others.join(' or ')}.` : '';
+    return `${degreeOf(parsed, chord.key)} in ${keyName(chord.key)}.${same}`;
   });
 
-  protected readonly place = computed(() => {
-    const at = this.desk.selection()?.at;
-    const bars = this.desk.arrangement()?.bars;
-    return at === undefined || !bars ? '' : placeName(bars, at);
+  protected readonly source = computed(() => {
+    switch (this.chord()?.source) {
+      case 'suggested':
+        return 'Suggested for the tune.';
+      case 'chosen':
+        return 'Written by you.';
+      default:
+        return '';
+    }
   });
 
-  protected readonly struck = computed(() => {
-    const note = this.note();
-    const bars = this.desk.arrangement()?.bars;
-    if (!note || !bars) return '';
-    const word = note.lyric ? `, on “${note.lyric.text}”` : '';
-    return `Struck on ${countIn(bars, note.at)}${word}.`;
-  });
-
-  /** The chord that sounds under the chosen note. */
-  protected readonly under = computed(() => {
-    const note = this.note();
-    return note ? (this.desk.currentPart()?.chords.findLast((c) => c.at <= note.at) ?? null) : null;
-  });
-
-  protected readonly partStartsHere = computed(() => this.note()?.at === this.desk.currentPart()?.start);
+  protected readonly places = computed((): Offer[] =>
+    (this.chord()?.alternatives ?? []).map((a) => ({
+      id: a.pitches.join(' '),
+      title: a.position,
+      aside: `moves ${a.motion}`,
+      why: a.pitches.map(nameOf).join(' '),
+      pitches: a.pitches,
+    })),
+  );
 
   protected letters(pitches: readonly string[]): string {
     return pitches.map(nameOf).join(' ');
-  }
-
-  protected share(motion: number): number {
-    return Math.min(100, Math.round((100 * motion) / MOST_MOTION));
   }
 
   protected arrow(semitones: number): string {
@@ -102,48 +91,12 @@ export class Reasons {
     void this.player.strike(pitches.map(midiOf));
   }
 
-  /** One press hears an alternative, the next keeps it. */
-  protected tryOrKeep(alternative: Alternative): void {
-    const chord = this.chord();
-    if (!chord) return;
-    if (this.hearing().alternative !== alternative) {
-      this.hearing.set({ chord, alternative });
-      this.tried.emit(alternative.pitches);
-      this.hear(alternative.pitches);
-      return;
-    }
-    this.tried.emit(null);
-    void this.desk.edit(`keep ${alternative.symbol}`, (d) => pinVoicing(d, chord.at, alternative.pitches));
+  protected keepPlace(offer: Offer): void {
+    const at = this.chord()?.at;
+    if (at !== undefined) void this.desk.edit(`keep ${offer.title}`, (d) => pinVoicing(d, at, offer.pitches));
   }
 
   protected letGo(chord: VoicedChord): void {
     void this.desk.edit(`let ${chord.symbol} go`, (d) => unpinVoicing(d, chord.at));
-  }
-
-  protected writeChord(at: number, field: HTMLInputElement): void {
-    const symbol = field.value.trim();
-    if (!isChordText(symbol)) {
-      const text = symbol
-        ? `“${symbol}” is not a chord symbol. Write one such as Gm7 or D/F#, or N.C. for none.`
-        : 'Write a chord such as Gm7, or N.C. for none.';
-      return this.chordFault.set({ at, text });
-    }
-    this.chordFault.set({ at, text: null });
-    void this.desk
-      .edit(`write ${symbol}`, (d) => setChord(d, at, symbol))
-      .then(() => {
-        this.desk.select({ kind: 'chord', at });
-      });
-  }
-
-  protected cutHere(at: number): void {
-    const parts = this.desk.arrangement()?.parts;
-    const part = this.desk.currentPart();
-    if (!parts || !part) return;
-    void this.desk
-      .edit('cut a part in two', (d) => splitPart(d, parts, part.number - 1, at))
-      .then(() => {
-        this.desk.choosePart(part.number + 1);
-      });
   }
 }

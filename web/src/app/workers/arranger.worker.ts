@@ -1,5 +1,14 @@
 import { expose } from 'comlink';
-import { arrange, chartText, writtenScore, type Arrangement, type Document } from '@joined-hands/core';
+import {
+  arrange,
+  chartText,
+  schoolPrices,
+  writtenScore,
+  type Arrangement,
+  type Document,
+  type SchoolPrice,
+  type Scope,
+} from '@joined-hands/core';
 import type { Format, Opened, Reading } from '@joined-hands/core/formats';
 
 /** Files a document can be written as. */
@@ -11,6 +20,11 @@ const formats = () => import('@joined-hands/core/formats');
 const arranger = {
   arrange(document: Document): Arrangement {
     return arrange(document);
+  },
+
+  /** What every school of voicing would cost in a stretch. */
+  prices(document: Document, scope: Scope): SchoolPrice[] {
+    return schoolPrices(document, arrange(document), scope);
   },
 
   async open(name: string, data: Uint8Array, format?: Format): Promise<Opened> {

@@ -23,6 +23,8 @@ export interface Stone {
   /** Where the tail of a held note ends, or null for one that is not held. */
   readonly tail: number | null;
   readonly word: string | null;
+  /** Letters of the chord that the right hand holds under the note, from the top down. */
+  readonly under: readonly string[];
 }
 
 /** One key of a chord on the strip, from the top down. */
@@ -40,6 +42,8 @@ export interface Stack {
   readonly room: number;
   readonly blocks: readonly Block[];
   readonly bottom: number;
+  /** "rolled", "broken" or nothing: how a chord wider than the hand is struck. */
+  readonly struck: string;
   /** Chord name and position on two lines beside the stack, or below it where there is little room. */
   readonly beside: boolean;
 }
@@ -105,6 +109,8 @@ const SIZE = {
   words: 30,
   ruler: 34,
   block: 31,
+  /** Between the low note of a spread chord and the rest. */
+  spread: 9,
   nameBeside: 86,
 } as const;
 
@@ -168,6 +174,7 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
   const inside = (at: number) => at >= start && at < end;
   const notes = part.melody.filter((n) => inside(n.at));
   const chords = part.chords.filter((c) => inside(c.at));
+  const held = new Map(part.under.map((u) => [u.at, [...u.pitches].reverse().map(nameOf)]));
   const steps = part.melody.map((n) => staffStep(n.pitch));
   const high = Math.max(...steps, 0);
   const range = steps.length > 0 ? high - Math.min(...steps) : 0;
@@ -190,6 +197,7 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
       r,
       tail: tail > x(note.at) + r + 4 ? tail : null,
       word: note.lyric ? note.lyric.text + (note.lyric.joins ? '-' : '') : null,
+      under: held.get(note.at) ?? [],
     };
   });
   const stoneAt = new Map(stones.map((s) => [s.note.at, s]));
@@ -199,7 +207,7 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
     start,
     end,
     width: x(end) + SIZE.right,
-    height: blocksY + tallest * SIZE.block + (besides.some((b) => b < SIZE.nameBeside) ? 46 : 16),
+    height: blocksY + tallest * SIZE.block + SIZE.spread + (besides.some((b) => b < SIZE.nameBeside) ? 46 : 16),
     scale,
     left: SIZE.left,
     wordsY,
@@ -209,16 +217,19 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
     counts: line.flatMap((s) => countMarks(s, attacks, x)),
     stones,
     stacks: chords.map((chord, i): Stack => {
+      // The note that is struck first stands apart from those that follow.
+      const spread = chord.spread !== 'together';
       const blocks = [...chord.pitches]
         .map((pitch, k) => ({ letter: nameOf(pitch), finger: chord.fingers[k] ?? null }))
         .reverse()
-        .map((b, k) => ({ ...b, y: blocksY + k * SIZE.block }));
+        .map((b, k, all) => ({ ...b, y: blocksY + k * SIZE.block + (spread && k === all.length - 1 ? SIZE.spread : 0) }));
       return {
         chord,
         x: x(chord.at),
         room: besides[i],
         blocks,
-        bottom: blocksY + blocks.length * SIZE.block,
+        bottom: blocksY + blocks.length * SIZE.block + (spread ? SIZE.spread : 0),
+        struck: spread ? chord.spread : '',
         beside: besides[i] >= SIZE.nameBeside,
       };
     }),

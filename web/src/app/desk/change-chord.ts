@@ -1,0 +1,178 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
+import {
+  approachChords,
+  barAt,
+  beatTicks,
+  chordChanges,
+  forLeadingTriad,
+  handsOf,
+  isChordText,
+  parseChord,
+  pinVoicing,
+  placeName,
+  removeChord,
+  restoreChord,
+  setChord,
+  turnBacks,
+  type Document,
+  type PartChord,
+} from '@joined-hands/core';
+import { DeskStore } from '../state/desk.store';
+import { Offers, type Offer } from '../widgets/offers';
+import { Signs } from '../widgets/signs';
+import { keysFor, turned } from './sounding';
+
+/** Everything that can be done to the chosen chord: others for its place, its kind, its place in time, what leads on. */
+@Component({
+  selector: 'jh-change-chord',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Offers, Signs],
+  templateUrl: './change-chord.html',
+  styleUrl: './change-chord.less',
+})
+export class ChangeChord {
+  readonly chord = input.required<PartChord>();
+  readonly tried = output<readonly string[] | null>();
+  private readonly desk = inject(DeskStore);
+  private readonly hands = computed(() => this.desk.document()?.hands ?? handsOf());
+  protected readonly fault = linkedSignal<PartChord, string | null>({ source: this.chord, computation: () => null });
+
+  protected readonly place = computed(() => {
+    const bars = this.desk.arrangement()?.bars;
+    return bars ? placeName(bars, this.chord().at) : '';
+  });
+
+  /** The chord that is struck next, or null at the end of the song. */
+  private readonly next = computed(() => {
+    const chords = this.desk.arrangement()?.song.chords ?? [];
+    const { at, symbol } = this.chord();
+    return chords.find((c) => c.at > at && c.symbol !== symbol) ?? null;
+  });
+
+  protected readonly others = computed(() => {
+    const chord = this.chord();
+    const instead = this.leadingOffer();
+    const ranked = chord.otherChords.map((o) => this.offer(o.symbol, this.costWords(o.cost), o.why));
+    return instead ? [instead, ...ranked.filter((o) => o.id !== instead.id)] : ranked;
+  });
+
+  protected readonly kinds = computed(() => {
+    const parsed = parseChord(this.chord().symbol);
+    return parsed.kind === 'chord' ? chordChanges(parsed).map((c) => this.offer(c.symbol, c.label, null)) : [];
+  });
+
+  protected readonly canTurn = computed(() => {
+    const [up, down] = ([1, -1] as const).map((by) => turned(this.chord(), this.hands(), by));
+    return { up, down };
+  });
+
+  /** Chords that lead to what follows, and where they would be struck; back to the start after the last one. */
+  protected readonly approach = computed(() => {
+    const chord = this.chord();
+    const arrangement = this.desk.arrangement();
+    const from = parseChord(chord.symbol);
+    if (!arrangement || from.kind !== 'chord') return null;
+    const next = this.next();
+    const end = next?.at ?? arrangement.song.length;
+    const at = end - beatTicks(barAt(arrangement.bars, end - 1).meter);
+    if (at <= chord.at) return null;
+    const to = next ? parseChord(next.symbol) : null;
+    const found = to?.kind === 'chord' ? approachChords(from, to, chord.key) : next ? [] : turnBacks(arrangement.song.key);
+    if (found.length === 0) return null;
+    const title = next
+      ? `On the way to ${next.symbol}, on count ${this.countOf(at)}`
+      : `Back to the start, on count ${this.countOf(at)}`;
+    return { at, title, offers: found.map((f) => this.offer(f.symbol, f.label, f.why)) };
+  });
+
+  protected readonly middle = computed(() => {
+    const { at, length } = this.chord();
+    const bars = this.desk.arrangement()?.bars;
+    if (!bars) return null;
+    const beat = beatTicks(barAt(bars, at).meter);
+    const half = at + Math.round(length / 2 / beat) * beat;
+    return half > at && half < at + length ? half : null;
+  });
+
+  /** Half a beat before the next chord, where it may be struck early; null where this chord leaves no room. */
+  protected readonly early = computed(() => {
+    const next = this.next();
+    const bars = this.desk.arrangement()?.bars;
+    if (!next || !bars) return null;
+    const at = next.at - beatTicks(barAt(bars, next.at - 1).meter) / 2;
+    return at > this.chord().at ? { at, symbol: next.symbol } : null;
+  });
+
+  protected readonly changed = computed(
+    () => this.desk.document()?.choices.chords.some((c) => c.at === this.chord().symbolAt) ?? false,
+  );
+
+  protected keep(offer: Offer, at = this.chord().at): void {
+    this.write(offer.id, at);
+  }
+
+  protected writeText(field: HTMLInputElement): void {
+    const symbol = field.value.trim();
+    if (isChordText(symbol)) return this.write(symbol, this.chord().at);
+    this.fault.set(
+      symbol
+        ? `“${symbol}” is not a chord symbol. Write one such as Gm7 or D/F#, or N.C. for none.`
+        : 'Write a chord such as Gm7, or N.C. for none.',
+    );
+  }
+
+  protected turn(pitches: readonly string[]): void {
+    const { at } = this.chord();
+    this.change('turn the chord over', (d) => pinVoicing(d, at, pitches));
+  }
+
+  protected strikeAgain(at: number): void {
+    const { symbol } = this.chord();
+    this.change(`strike ${symbol} again`, (d) => setChord(d, at, symbol), at);
+  }
+
+  protected comeEarly({ at, symbol }: { at: number; symbol: string }): void {
+    this.change(`strike ${symbol} early`, (d) => setChord(d, at, symbol), at);
+  }
+
+  protected remove(): void {
+    const { symbolAt, symbol } = this.chord();
+    this.change(`leave ${symbol} out`, (d) => removeChord(d, symbolAt));
+  }
+
+  protected restore(): void {
+    const { symbolAt } = this.chord();
+    this.change('bring the chord back', (d) => restoreChord(d, symbolAt));
+  }
+
+  private write(symbol: string, at: number): void {
+    const end = this.desk.arrangement()?.song.chords.find((c) => c.at > at)?.at;
+    this.change(`write ${symbol}`, (d) => setChord(d, at, symbol, end), at);
+  }
+
+  private change(label: string, make: (d: Document) => Document, at?: number): void {
+    void this.desk.edit(label, make).then(() => {
+      if (at !== undefined) this.desk.select({ kind: 'chord', at });
+    });
+  }
+
+  private offer(symbol: string, aside: string, why: string | null): Offer {
+    return { id: symbol, title: symbol, aside, why, pitches: keysFor(symbol, this.hands(), this.chord().pitches) };
+  }
+
+  private leadingOffer(): Offer | null {
+    const { symbol, key } = this.chord();
+    const parsed = parseChord(symbol);
+    const instead = parsed.kind === 'chord' ? forLeadingTriad(parsed, key) : null;
+    return instead ? this.offer(instead, 'often played so', `The same third and fifth over the root that the ear adds.`) : null;
+  }
+
+  private costWords(cost: number): string {
+    return cost < -0.25 ? 'fits better' : cost < 0.25 ? 'fits as well' : cost < 1.5 ? 'nearly as well' : 'a bolder choice';
+  }
+
+  private countOf(at: number): string {
+    const bars = this.desk.arrangement()?.bars;
+    return bars ? (placeName(bars, at).split('count ')[1] ?? '') : '';
+  }
+}

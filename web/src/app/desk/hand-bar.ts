@@ -1,0 +1,201 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  BASS_WISHES,
+  HARMONIC_RHYTHMS,
+  SCHOOLS,
+  SCHOOL_RULES,
+  STAY_FIGURES,
+  STAY_FIGURE_WORDS,
+  STAY_NOTES,
+  USUAL_SUGGESTION,
+  VOCABULARIES,
+  passageAt,
+  setBass,
+  setChordSchool,
+  setPassage,
+  setSchool,
+  setSuggestion,
+  suggestionFor,
+  usualSchool,
+  type BassWish,
+  type Document,
+  type School,
+  type SchoolPrice,
+  type Stay,
+  type Suggesting,
+} from '@joined-hands/core';
+import { DeskStore } from '../state/desk.store';
+import { Pop } from '../widgets/pop';
+import { Workers } from '../workers/workers';
+
+/** How far a wish reaches. */
+type Reach = 'chord' | 'part' | 'song';
+
+const VOCABULARY_WORDS: Readonly<Record<Suggesting['vocabulary'], string>> = {
+  three: 'three chords',
+  triads: 'six triads',
+  sevenths: 'sevenths',
+  rich: 'rich',
+};
+const RHYTHM_WORDS: Readonly<Record<Suggesting['rhythm'], string>> = {
+  proposed: 'as it fits',
+  bar: 'every bar',
+  half: 'every half bar',
+  beat: 'every beat',
+};
+const BASS_WORDS: Readonly<Record<BassWish, string>> = { free: 'free', falling: 'falling', rising: 'rising', held: 'held' };
+const STAY_WORDS: Readonly<Record<Stay['notes'], string>> = { tonic: 'the tonic', fifth: 'the fifth', both: 'both by turns' };
+
+interface PricedSchool extends SchoolPrice {
+  readonly name: string;
+  readonly words: string;
+  /** Share of the widest travel, for the bar. */
+  readonly share: number;
+  /** What it costs more or less than what is there now. */
+  readonly against: string;
+}
+
+/** What the left hand is asked for: its school, its bass line, where its chords come from; and a resting right hand. */
+@Component({
+  selector: 'jh-hand-bar',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Pop],
+  templateUrl: './hand-bar.html',
+  styleUrl: './hand-bar.less',
+})
+export class HandBar {
+  protected readonly desk = inject(DeskStore);
+  private readonly workers = inject(Workers);
+  protected readonly reach = signal<Reach>('song');
+  private readonly prices = signal<readonly SchoolPrice[]>([]);
+  protected readonly vocabularies = VOCABULARIES.map((id) => ({ id, text: VOCABULARY_WORDS[id] }));
+  protected readonly rhythms = HARMONIC_RHYTHMS.map((id) => ({ id, text: RHYTHM_WORDS[id] }));
+  protected readonly basses = BASS_WISHES.map((id) => ({ id, text: BASS_WORDS[id] }));
+  protected readonly stayNotes = STAY_NOTES.map((id) => ({ id, text: STAY_WORDS[id] }));
+  protected readonly figures = STAY_FIGURES.map((id) => ({ id, text: STAY_FIGURE_WORDS[id] }));
+
+  private readonly passage = computed(() => {
+    const part = this.desk.currentPart();
+    const doc = this.desk.document();
+    return part && doc ? passageAt(doc.choices.passages, part.start) : null;
+  });
+
+  protected readonly reaches = computed((): readonly { id: Reach; text: string }[] => [
+    ...(this.desk.selectedChord() ? [{ id: 'chord' as const, text: 'This chord' }] : []),
+    { id: 'part', text: `Part ${this.desk.currentPart()?.number ?? ''}` },
+    { id: 'song', text: 'Whole song' },
+  ]);
+
+  /** The school of the selected chord, else of the part, else of the song. */
+  protected readonly school = computed((): School => {
+    const chord = this.desk.selectedChord() ?? this.desk.currentPart()?.chords[0];
+    const doc = this.desk.document();
+    return chord?.school ?? doc?.choices.school ?? (doc ? usualSchool(doc) : 'close');
+  });
+  protected readonly schoolName = computed(() => SCHOOL_RULES[this.school()].name);
+
+  protected readonly priced = computed((): PricedSchool[] => {
+    const prices = this.prices();
+    const widest = Math.max(1, ...prices.map((p) => p.travel));
+    const now = prices.find((p) => p.school === this.school());
+    return prices.map((p) => ({
+      ...p,
+      name: SCHOOL_RULES[p.school].name,
+      words: SCHOOL_RULES[p.school].words,
+      share: Math.round((100 * p.travel) / widest),
+      against: !now || p.school === now.school ? 'now' : difference(p.travel - now.travel),
+    }));
+  });
+
+  protected readonly bass = computed(() => {
+    const doc = this.desk.document();
+    const own = this.reach() === 'song' ? null : this.passage()?.bass;
+    return own ?? doc?.choices.bass ?? 'free';
+  });
+
+  /** How the chords here are suggested, or null where they are the song's own. */
+  protected readonly suggesting = computed((): Suggesting | null => {
+    const doc = this.desk.document();
+    return this.passage()?.suggest ?? (doc ? suggestionFor(doc) : null);
+  });
+  protected readonly bare = computed(() => this.desk.document()?.song.chords.length === 0);
+  protected readonly chordsValue = computed(() => {
+    const suggesting = this.suggesting();
+    return suggesting ? `suggested, ${VOCABULARY_WORDS[suggesting.vocabulary]}` : 'as given';
+  });
+
+  protected readonly stay = computed(() => this.passage()?.stay ?? null);
+  protected readonly stayValue = computed(() => {
+    const stay = this.stay();
+    return stay ? `stays on ${STAY_WORDS[stay.notes]}` : 'plays the tune';
+  });
+
+  protected chooseReach(reach: Reach): void {
+    this.reach.set(reach);
+    void this.compare();
+  }
+
+  /** Works out what every school costs where it would hold; away from the page, since it arranges nine times. */
+  protected async compare(open = true): Promise<void> {
+    const document = this.desk.document();
+    const arrangement = this.desk.arrangement();
+    if (!open || !document || !arrangement) return;
+    if (this.reach() === 'chord' && !this.desk.selectedChord()) this.reach.set('part');
+    const chord = this.desk.selectedChord();
+    const part = this.desk.currentPart();
+    const reach = this.reach();
+    const whole = { start: 0, end: arrangement.song.length };
+    const scope =
+      reach === 'chord' && chord ? { start: chord.at, end: chord.at + chord.length } : reach === 'part' && part ? part : whole;
+    this.prices.set(await this.workers.arranger.prices(document, { start: scope.start, end: scope.end }));
+  }
+
+  protected async chooseSchool(school: School): Promise<void> {
+    const chord = this.desk.selectedChord();
+    const part = this.desk.currentPart();
+    const { name } = SCHOOL_RULES[school];
+    const reach = this.reach();
+    await this.desk.edit(name, (d) => {
+      if (reach === 'chord') return chord ? setChordSchool(d, chord.symbolAt, school) : d;
+      if (reach === 'part') return part ? setPassage(d, part, { school }) : d;
+      return alone(setSchool(d, school), d.song.length);
+    });
+    await this.compare();
+  }
+
+  protected chooseBass(bass: BassWish): void {
+    const part = this.desk.currentPart();
+    const whole = this.reach() === 'song';
+    void this.desk.edit(`${BASS_WORDS[bass]} bass`, (d) => (whole || !part ? setBass(d, bass) : setPassage(d, part, { bass })));
+  }
+
+  protected suggest(change: Partial<Suggesting> | null): void {
+    const part = this.desk.currentPart();
+    const suggest = change === null ? null : { ...(this.suggesting() ?? USUAL_SUGGESTION), ...change };
+    const label = suggest ? `suggest ${VOCABULARY_WORDS[suggest.vocabulary]}` : 'the chords as given';
+    void this.desk.edit(label, (d) => {
+      if (this.reach() !== 'song' && part) return setPassage(d, part, { suggest });
+      return setPassage(setSuggestion(d, suggest), { start: 0, end: d.song.length }, { suggest: null });
+    });
+  }
+
+  protected chooseStay(change: Partial<Stay> | null): void {
+    const part = this.desk.currentPart();
+    if (!part) return;
+    const stay =
+      change === null ? null : { ...(this.stay() ?? { notes: 'tonic' as const, figure: 'counts' as const }), ...change };
+    void this.desk.edit(stay ? 'rest the right hand on one note' : 'play the tune', (d) => setPassage(d, part, { stay }));
+  }
+
+  protected readonly schools = SCHOOLS;
+}
+
+/** A school for the whole song takes the place of those of its parts and chords. */
+function alone(doc: Document, length: number): Document {
+  const plain = setPassage(doc, { start: 0, end: length }, { school: null });
+  return { ...plain, choices: { ...plain.choices, chordSchools: [] } };
+}
+
+function difference(by: number): string {
+  return by === 0 ? 'as far' : by > 0 ? `${by} more` : `${-by} less`;
+}

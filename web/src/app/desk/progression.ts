@@ -1,0 +1,113 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { isBlackKey, midiOf, nameOf, partTitle, shapeOf, shapesOf, type Arrangement, type PartChord } from '@joined-hands/core';
+import { DeskStore } from '../state/desk.store';
+import { Signs } from '../widgets/signs';
+
+interface MiniKey {
+  readonly x: number;
+  readonly black: boolean;
+  readonly down: boolean;
+}
+
+/** One grip of the left hand, with how often it is struck in a row and how it is reached. */
+interface Grip {
+  readonly chord: PartChord;
+  readonly times: number;
+  readonly form: string;
+  readonly shape: number;
+  readonly keys: readonly MiniKey[];
+  readonly letters: string;
+  readonly motion: number;
+  readonly inShort: string;
+}
+
+const WHITE = 7;
+
+/** The left hand of the whole song as a row of little keyboards: the same shape is seen as the same shape. */
+@Component({
+  selector: 'jh-progression',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Signs],
+  templateUrl: './progression.html',
+  styleUrl: './progression.less',
+})
+export class Progression {
+  readonly arrangement = input.required<Arrangement>();
+  readonly chosen = output<{ part: number; at: number }>();
+  protected readonly desk = inject(DeskStore);
+  /** The shape under the pointer or the focus, that its likes stand out. */
+  protected readonly lit = signal<string | null>(null);
+
+  private readonly chords = computed(() => this.arrangement().parts.flatMap((p) => p.chords));
+  protected readonly shapes = computed(() => shapesOf(this.chords()));
+
+  /** The octaves that the little keyboards show: all that the song's left hand uses. */
+  private readonly range = computed(() => {
+    const midis = this.chords().flatMap((c) => c.pitches.map(midiOf));
+    const low = Math.floor(Math.min(48, ...midis) / 12) * 12;
+    const high = Math.ceil((Math.max(59, ...midis) + 1) / 12) * 12 - 1;
+    return { low, high };
+  });
+
+  protected readonly width = computed(() => {
+    const { low, high } = this.range();
+    return ((high + 1 - low) / 12) * 7 * WHITE;
+  });
+
+  protected readonly rows = computed(() => {
+    const numbers = new Map(this.shapes().map((s) => [s.form, s.number]));
+    return this.arrangement().parts.map((part) => ({
+      number: part.number,
+      title: partTitle(part),
+      grips: gather(part.chords).map(({ chord, times }): Grip => {
+        const form = shapeOf(chord.pitches);
+        return {
+          chord,
+          times,
+          form,
+          shape: numbers.get(form) ?? 0,
+          keys: this.keysOf(chord),
+          letters: chord.pitches.map(nameOf).join(' '),
+          motion: chord.motion,
+          inShort: chord.inShort,
+        };
+      }),
+    }));
+  });
+
+  protected readonly summary = computed(() => {
+    const { totals } = this.arrangement();
+    const count = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;
+    const grips = new Set(this.chords().map((c) => c.pitches.join(' '))).size;
+    return [
+      `${count(this.shapes().length, 'shape')} to learn, in ${count(grips, 'place')}.`,
+      `The hand moves ${count(totals.leftTravel, 'half step')} in all; in root position it would be ${totals.leftTravelRoot}.`,
+    ].join(' ');
+  });
+
+  private keysOf(chord: PartChord): MiniKey[] {
+    const { low, high } = this.range();
+    const down = new Set(chord.pitches.map(midiOf));
+    let x = 0;
+    const keys = Array.from({ length: high - low + 1 }, (_, i): MiniKey => {
+      const midi = low + i;
+      const black = isBlackKey(midi);
+      const key = { x: black ? x - 2.2 : x, black, down: down.has(midi) };
+      if (!black) x += WHITE;
+      return key;
+    });
+    // Black keys lie over the white ones.
+    return [...keys.filter((k) => !k.black), ...keys.filter((k) => k.black)];
+  }
+}
+
+/** Chords in a row that are pressed again on the same keys are one grip. */
+function gather(chords: readonly PartChord[]): { chord: PartChord; times: number }[] {
+  const grips: { chord: PartChord; times: number }[] = [];
+  for (const chord of chords) {
+    const last = grips.at(-1);
+    if (last?.chord.symbol === chord.symbol && last.chord.pitches.join() === chord.pitches.join()) last.times++;
+    else grips.push({ chord, times: 1 });
+  }
+  return grips;
+}

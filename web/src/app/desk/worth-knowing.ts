@@ -1,0 +1,55 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { applyFix, type Finding, type Fix } from '@joined-hands/core';
+import { DeskStore } from '../state/desk.store';
+import { Signs } from '../widgets/signs';
+
+const GRAVEST = ['fix', 'warn', 'note'];
+
+/** What is worth knowing in the part, gravest first, each with its ways out: one press makes a change, undo takes it back. */
+@Component({
+  selector: 'jh-worth-knowing',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Signs],
+  template: `@if (findings().length > 0) {
+    <h3>Worth knowing in this part</h3>
+    <ul>
+      @for (finding of findings(); track $index) {
+        <li [class]="finding.severity" [class.here]="finding.chordAt === desk.selection()?.at" data-testid="finding">
+          <button type="button" class="message" (click)="show(finding)"><jh-signs [text]="finding.message" /></button>
+          @if (finding.fixes.length > 0) {
+            <div class="fixes">
+              @for (fix of finding.fixes; track fix.text) {
+                @if (fix.action) {
+                  <button type="button" class="fix" data-testid="fix" (click)="mend(fix)"><jh-signs [text]="fix.text" /></button>
+                } @else {
+                  <span class="advice"><jh-signs [text]="fix.text" /></span>
+                }
+              }
+            </div>
+          }
+        </li>
+      }
+    </ul>
+  }`,
+  styleUrl: './worth-knowing.less',
+})
+export class WorthKnowing {
+  protected readonly desk = inject(DeskStore);
+
+  protected readonly findings = computed(() => {
+    const part = this.desk.currentPart();
+    const at = this.desk.selection()?.at;
+    const all = (this.desk.arrangement()?.findings ?? []).filter((f) => f.part === null || f.part === part?.number);
+    const weight = (f: Finding) => (f.chordAt !== null && f.chordAt === at ? -10 : 0) + GRAVEST.indexOf(f.severity);
+    return [...all].sort((a, b) => weight(a) - weight(b));
+  });
+
+  protected show(finding: Finding): void {
+    if (finding.chordAt !== null) this.desk.select({ kind: 'chord', at: finding.chordAt });
+  }
+
+  protected mend({ text, action }: Fix): void {
+    if (!action) return;
+    void this.desk.edit(text, (d) => applyFix(d, action));
+  }
+}

@@ -1,0 +1,212 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
+import {
+  HAND_PROFILES,
+  KEYBOARDS,
+  KEYBOARD_SIZES,
+  MEASURABLE,
+  SPANS,
+  handsOf,
+  spanOf,
+  type Finding,
+  type HandProfile,
+  type Hands,
+  type KeyboardSize,
+} from '@joined-hands/core';
+import { Player } from '../audio/player';
+import { KeyInput } from '../midi/key-input';
+import { DeskStore } from '../state/desk.store';
+import { Keyboard, type HandSpan, type PressedKey } from '../widgets/keyboard/keyboard';
+import { Signs } from '../widgets/signs';
+
+type Hand = 'left' | 'right';
+
+/** What is being measured: the easy span first, then the widest. */
+interface Measuring {
+  readonly hand: Hand;
+  readonly step: 'comfortable' | 'limit';
+  readonly first: number | null;
+  readonly comfortable: number | null;
+}
+
+/** Rules of findings that a change of hands or keyboard brings or takes away, with what was done in each case. */
+const HAND_RULES: Readonly<Record<string, string>> = {
+  spread: 'struck one note after another',
+  thinned: 'thinned',
+  stretch: 'past the comfortable span',
+  reach: 'out of reach',
+  keyboard: 'off the keyboard',
+  'tune-moved': 'tune moved',
+  'tune-folded': 'tune folded',
+};
+
+const KEYBOARD_WORDS: Readonly<Record<KeyboardSize, string>> = { 49: 'C2 to C6', 61: 'C2 to C7', 76: 'E1 to G7', 88: 'A0 to C8' };
+
+/** Who plays, on which keyboard: profile or measured spans, the first-year switch, and what no longer fits. */
+@Component({
+  selector: 'jh-hands',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, Keyboard, Signs],
+  templateUrl: './hands.html',
+  styleUrl: './hands.less',
+})
+export class HandsScreen {
+  readonly id = input.required<string>();
+  protected readonly desk = inject(DeskStore);
+  protected readonly keys = inject(KeyInput);
+  protected readonly player = inject(Player);
+  protected readonly profiles = HAND_PROFILES.map((id) => ({ id, ...SPANS[id] }));
+  protected readonly sizes = KEYBOARD_SIZES.map((id) => ({ id, text: KEYBOARD_WORDS[id] }));
+  protected readonly both: readonly Hand[] = ['left', 'right'];
+  protected readonly least = MEASURABLE.least;
+  protected readonly most = MEASURABLE.most;
+  protected readonly hands = computed((): Hands => this.desk.document()?.hands ?? handsOf());
+  protected readonly measuring = signal<Measuring | null>(null);
+  protected readonly fault = signal<string | null>(null);
+
+  protected readonly asked = computed(() => {
+    const now = this.measuring();
+    if (!now) return null;
+    const which = now.first === null ? 'lowest' : 'highest';
+    return now.step === 'comfortable'
+      ? `${title(now.hand)} hand: press the ${which} key you reach in comfort.`
+      : `${title(now.hand)} hand: press the ${which} key you can just reach without strain, or keep the comfortable span as the limit.`;
+  });
+
+  protected readonly pressed = computed((): PressedKey[] => {
+    const now = this.measuring();
+    return now?.first ? [{ midi: now.first, hand: now.hand, text: '' }] : [];
+  });
+
+  /** The comfortable span of each hand, laid on the keyboard around middle C. */
+  protected readonly spans = computed((): HandSpan[] => {
+    const { low, high } = KEYBOARDS[this.hands().keys];
+    return this.both.map((hand): HandSpan => {
+      const { comfortable } = spanOf(this.hands(), hand);
+      const from = hand === 'left' ? Math.max(low, 55 - comfortable) : 64;
+      return { hand, from, to: Math.min(high, from + comfortable), text: `${hand}: ${spanWords(comfortable)}` };
+    });
+  });
+
+  /** What the hands and the keyboard changed in the song, by what was done about it. */
+  protected readonly misfits = computed(() => {
+    const findings = (this.desk.arrangement()?.findings ?? []).filter((f) => f.rule in HAND_RULES);
+    const groups = new Map<string, Finding[]>();
+    for (const f of findings) groups.set(f.rule, [...(groups.get(f.rule) ?? []), f]);
+    return [...groups].map(([rule, found]) => ({ rule, words: `${found.length} ${HAND_RULES[rule]}`, found }));
+  });
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      untracked(() => void this.desk.open(id));
+    });
+    this.keys.pressed.pipe(takeUntilDestroyed()).subscribe((midi) => {
+      void this.player.strike([midi]);
+      this.measure(midi);
+    });
+  }
+
+  protected spanIn(hand: Hand) {
+    return this.hands()[hand] ?? SPANS[this.hands().profile];
+  }
+
+  protected words(semitones: number): string {
+    return spanWords(semitones);
+  }
+
+  protected chooseProfile(profile: HandProfile): void {
+    this.change({ profile, left: null, right: null });
+  }
+
+  protected chooseKeys(keys: KeyboardSize): void {
+    this.change({ keys });
+  }
+
+  protected setFirstYear(firstYear: boolean): void {
+    this.change({ firstYear });
+  }
+
+  protected start(hand: Hand): void {
+    this.fault.set(null);
+    this.measuring.set({ hand, step: 'comfortable', first: null, comfortable: null });
+  }
+
+  /** Keeps the comfortable span as the limit too. */
+  protected finish(): void {
+    const now = this.measuring();
+    if (now?.comfortable) this.change({ [now.hand]: { comfortable: now.comfortable, limit: now.comfortable } });
+    this.measuring.set(null);
+  }
+
+  protected forget(hand: Hand): void {
+    this.change({ [hand]: null });
+  }
+
+  /** Sets one of the two figures by hand; the other follows where it must. */
+  protected setSpan(hand: Hand, which: 'comfortable' | 'limit', value: number): void {
+    if (!Number.isInteger(value) || value < MEASURABLE.least || value > MEASURABLE.most) return;
+    const span = { ...this.spanIn(hand), [which]: value };
+    const { comfortable, limit } = span;
+    this.change({
+      [hand]:
+        which === 'comfortable'
+          ? { comfortable, limit: Math.max(limit, value) }
+          : { comfortable: Math.min(comfortable, value), limit },
+    });
+  }
+
+  private measure(midi: number): void {
+    const now = this.measuring();
+    if (!now) return;
+    this.fault.set(null);
+    if (now.first === null) return this.measuring.set({ ...now, first: midi });
+    const span = Math.abs(midi - now.first);
+    if (span < MEASURABLE.least || span > MEASURABLE.most) {
+      this.fault.set(
+        `That is ${spanWords(span)}. Press the lowest and the highest key of one hand, between a third and two octaves apart.`,
+      );
+      return this.measuring.set({ ...now, first: null });
+    }
+    if (now.step === 'comfortable') return this.measuring.set({ ...now, step: 'limit', first: null, comfortable: span });
+    const comfortable = Math.min(now.comfortable ?? span, span);
+    this.change({ [now.hand]: { comfortable, limit: span } });
+    this.measuring.set(null);
+  }
+
+  private change(change: Partial<Hands>): void {
+    void this.desk.edit('change the hands', (d) => ({ ...d, hands: { ...d.hands, ...change } }));
+  }
+}
+
+const title = (hand: Hand): string => hand[0].toUpperCase() + hand.slice(1);
+
+const INTERVALS = [
+  'a unison',
+  'a half step',
+  'a second',
+  'a small third',
+  'a third',
+  'a fourth',
+  'a tritone',
+  'a fifth',
+  'a small sixth',
+];
+const WIDER = [
+  'a sixth',
+  'a small seventh',
+  'a seventh',
+  'an octave',
+  'a small ninth',
+  'a ninth',
+  'a small tenth',
+  'a tenth',
+  'an eleventh',
+];
+
+/** A span as pianists name it: "an octave, 12 half steps". */
+function spanWords(semitones: number): string {
+  const name = [...INTERVALS, ...WIDER][semitones];
+  return name ? `${name}, ${semitones} half steps` : `${semitones} half steps`;
+}

@@ -1,0 +1,36 @@
+import { Injectable, signal } from '@angular/core';
+import { Subject } from 'rxjs';
+
+/** Keys that a pianist presses, wherever they are pressed: on the screen's keyboard or on a connected one. */
+@Injectable({ providedIn: 'root' })
+export class KeyInput {
+  private readonly pressedKeys = new Subject<number>();
+  /** MIDI numbers, as they are pressed. */
+  readonly pressed = this.pressedKeys.asObservable();
+  /** Name of the connected keyboard, or null. */
+  readonly device = signal<string | null>(null);
+  readonly trouble = signal<string | null>(null);
+
+  /** A key of the screen's keyboard, the stand-in for a real one. */
+  press(midi: number): void {
+    this.pressedKeys.next(midi);
+  }
+
+  /** Looks for a connected keyboard; the browser asks first. */
+  async connect(): Promise<void> {
+    this.trouble.set(null);
+    const { WebMidi } = await import('webmidi');
+    try {
+      await WebMidi.enable();
+    } catch {
+      return this.trouble.set('This browser gives no access to connected keyboards. The keys on the screen do the same.');
+    }
+    const input = WebMidi.inputs[0];
+    if (!input) return this.trouble.set('No keyboard is connected. Plug one in and try again, or use the keys on the screen.');
+    input.removeListener('noteon');
+    input.addListener('noteon', (event) => {
+      this.press(event.note.number);
+    });
+    this.device.set(input.name);
+  }
+}
