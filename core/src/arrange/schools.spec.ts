@@ -227,9 +227,11 @@ describe('what a school costs', () => {
       const changed = arrange(setSchool(doc, price.school));
       expect(price.travel).toBe(changed.totals.leftTravel);
       expect(price.shapes).toBe(shapesOf(chordsOf(changed)).length);
-      expect(price.notes).toBe(
-        [...new Set(chordsOf(changed).map((c) => c.pitches.join(' ')))].reduce((sum, g) => sum + g.split(' ').length, 0),
-      );
+      const grips = new Set([
+        ...chordsOf(changed).map((c) => c.pitches.join(' ')),
+        ...changed.parts.flatMap((p) => p.under.map((u) => [...u.pitches, u.tune].join(' '))),
+      ]);
+      expect(price.notes).toBe([...grips].reduce((sum, g) => sum + g.split(' ').length, 0));
     }
     expect(prices.filter((p) => p.current).map((p) => p.school)).toEqual(['close']);
   });

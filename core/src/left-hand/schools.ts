@@ -19,21 +19,21 @@ const LOW = { register: { low: 36, high: 60 }, home: { low: 40, high: 54 } };
 /** The schools of left-hand voicing. */
 export const SCHOOL_RULES: Readonly<Record<School, SchoolRules>> = {
   close: { name: 'nearest inversion', words: 'Full chords that move as little as they can.', ...CLOSE },
-  root: { name: 'root position', words: 'Full chords, root at the bottom: easy to name, far to jump.', ...CLOSE },
-  'two-note': { name: 'two notes', words: 'Two notes of the chord near the hand, for a first year.', ...CLOSE },
-  shell: { name: 'root and seventh', words: 'The root with the seventh or the third: the bare bones of the chord.', ...CLOSE },
-  fifths: { name: 'root and fifth', words: 'Open fifths: plain, with room for the tune to say major or minor.', ...LOW },
+  root: { name: 'root position', words: 'Full chords, root below: easy to name, far to jump.', ...CLOSE },
+  'two-note': { name: 'two notes', words: 'Two notes near the hand, for a first year.', ...CLOSE },
+  shell: { name: 'root and seventh', words: 'The root with its seventh or third: the bare bones.', ...CLOSE },
+  fifths: { name: 'root and fifth', words: 'Open fifths: the tune says major or minor.', ...LOW },
   open: {
     name: 'open 1–5–10',
-    words: 'Root, fifth and tenth: wide and warm, rolled or broken past your reach.',
+    words: 'Wide and warm; rolled or broken past your reach.',
     register: { low: 36, high: 67 },
     home: { low: 45, high: 57 },
   },
   octave: { name: 'root octaves', words: 'The root in octaves: strong and hollow.', ...LOW },
-  'single-bass': { name: 'one bass note', words: 'The bass note alone: the lightest hand there is.', ...LOW },
+  'single-bass': { name: 'one bass note', words: 'The bass note alone: the lightest hand.', ...LOW },
   'under-melody': {
     name: 'chord under the tune',
-    words: 'The right hand holds the chord under the tune; the left has the bass.',
+    words: 'The right hand holds the chord, the left the bass.',
     ...LOW,
   },
 };

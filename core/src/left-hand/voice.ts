@@ -211,7 +211,8 @@ function shapeName(layer: Layered, voicing: Voicing): string {
     if (pitchClass(nameOf(pitches[0])) === pitchClass(nameOf(pitches[1]))) return 'octave';
     return `two notes, ${nameOf(pitches[0])} below`;
   }
-  return width > 13 && pitches.length === 3 ? 'open' : position;
+  if (width > 13 && pitches.length === 3) return 'open';
+  return voicing.form === 'no-fifth' ? `${position}, no fifth` : voicing.form === 'rootless' ? 'without the root' : position;
 }
 
 function alternatives({ layers, step, motionWeight }: VoicingProblem, choices: readonly number[], i: number): Alternative[] {

@@ -21,7 +21,7 @@ interface Grip {
   readonly inShort: string;
 }
 
-const WHITE = 7;
+const WHITE = 6;
 
 /** The left hand of the whole song as a row of little keyboards: the same shape is seen as the same shape. */
 @Component({
@@ -92,7 +92,7 @@ export class Progression {
     const keys = Array.from({ length: high - low + 1 }, (_, i): MiniKey => {
       const midi = low + i;
       const black = isBlackKey(midi);
-      const key = { x: black ? x - 2.2 : x, black, down: down.has(midi) };
+      const key = { x: black ? x - 1.9 : x, black, down: down.has(midi) };
       if (!black) x += WHITE;
       return key;
     });

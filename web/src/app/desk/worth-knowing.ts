@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { applyFix, type Finding, type Fix } from '@joined-hands/core';
 import { DeskStore } from '../state/desk.store';
 import { Signs } from '../widgets/signs';
@@ -11,10 +11,12 @@ const GRAVEST = ['fix', 'warn', 'note'];
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Signs],
   template: `@if (findings().length > 0) {
-    <h3>Worth knowing in this part</h3>
+    @if (!here()) {
+      <h3>Worth knowing in this part</h3>
+    }
     <ul>
       @for (finding of findings(); track $index) {
-        <li [class]="finding.severity" [class.here]="finding.chordAt === desk.selection()?.at" data-testid="finding">
+        <li [class]="finding.severity" data-testid="finding">
           <button type="button" class="message" (click)="show(finding)"><jh-signs [text]="finding.message" /></button>
           @if (finding.fixes.length > 0) {
             <div class="fixes">
@@ -34,14 +36,16 @@ const GRAVEST = ['fix', 'warn', 'note'];
   styleUrl: './worth-knowing.less',
 })
 export class WorthKnowing {
-  protected readonly desk = inject(DeskStore);
+  /** Only what concerns the chosen chord, or all the rest. */
+  readonly here = input(false);
+  private readonly desk = inject(DeskStore);
 
   protected readonly findings = computed(() => {
     const part = this.desk.currentPart();
     const at = this.desk.selection()?.at;
     const all = (this.desk.arrangement()?.findings ?? []).filter((f) => f.part === null || f.part === part?.number);
-    const weight = (f: Finding) => (f.chordAt !== null && f.chordAt === at ? -10 : 0) + GRAVEST.indexOf(f.severity);
-    return [...all].sort((a, b) => weight(a) - weight(b));
+    const mine = all.filter((f) => (f.chordAt !== null && f.chordAt === at) === this.here());
+    return mine.sort((a, b) => GRAVEST.indexOf(a.severity) - GRAVEST.indexOf(b.severity));
   });
 
   protected show(finding: Finding): void {
