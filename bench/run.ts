@@ -1,4 +1,16 @@
-import { arrange, newDocument, type Document, type Song } from '@joined-hands/core';
+import {
+  arrange,
+  handsOf,
+  layBars,
+  newDocument,
+  suggestChords,
+  TICKS_PER_QUARTER,
+  voiceLeftHand,
+  type Document,
+  type Song,
+  type Strike,
+  type VoicingWishes,
+} from '@joined-hands/core';
 import { openFile } from '@joined-hands/core/formats';
 import { chromium } from '@playwright/test';
 import { gzipSync } from 'node:zlib';
@@ -41,6 +53,43 @@ const short = median(15, () => arrange(ballad));
 const whole = median(5, () => arrange(long));
 rows.push({ what: 'arrange(), 32 bars', measured: `${short.toFixed(1)} ms`, limit: '50 ms' });
 rows.push({ what: 'arrange(), 1,024 bars', measured: `${whole.toFixed(1)} ms`, limit: `${(short * 32 * 1.3).toFixed(1)} ms` });
+
+const POOL = ['Fmaj7', 'Dm7', 'Gm7', 'C7', 'Am7', 'D7', 'Bbmaj7', 'Bbm6', 'F6', 'Em7b5', 'A7', 'Eb7', 'G9', 'C13'];
+/** Chords of half a bar under a tune that goes up and down, hardly a pair of them twice. */
+function chain(chords: number): [Strike[], Song['melody']] {
+  const beat = TICKS_PER_QUARTER;
+  const strikes = Array.from({ length: chords }, (_, i) => {
+    return { at: i * 2 * beat, length: 2 * beat, symbol: POOL[(i * 5 + (i >> 3)) % POOL.length], again: false, beat };
+  });
+  return [strikes, strikes.map(({ at, length }, i) => ({ at, length, pitch: ['A5', 'C5', 'E5', 'G4'][i % 4], lyric: null }))];
+}
+const wishes: VoicingWishes = { hands: handsOf(), pins: new Map(), schoolAt: () => 'close', bassAt: () => 'free' };
+const voice = (chords: number) => {
+  const [strikes, melody] = chain(chords);
+  return median(15, () => voiceLeftHand(strikes, melody, wishes));
+};
+voice(128);
+const voiced = voice(128);
+rows.push({ what: 'voicing, 128 chords, all candidates', measured: `${voiced.toFixed(1)} ms`, limit: '60 ms' });
+rows.push({
+  what: 'voicing, 1,024 chords',
+  measured: `${voice(1024).toFixed(1)} ms`,
+  limit: `${(voiced * 8 * 1.3).toFixed(1)} ms`,
+});
+const suggest = (times: number) => {
+  const song = repeated(ballad.song, times);
+  const bars = layBars(song);
+  const task = { tune: song.melody, bars, key: song.key, vocabulary: 'rich', rhythm: 'beat' } as const;
+  return median(9, () => suggestChords({ ...task, from: 0, to: song.length, ends: [], fixed: new Map() }));
+};
+suggest(2);
+const suggested = suggest(2);
+rows.push({ what: 'suggesting, 64 bars, rich, every beat', measured: `${suggested.toFixed(1)} ms`, limit: '200 ms' });
+rows.push({
+  what: 'suggesting, 512 bars',
+  measured: `${suggest(16).toFixed(1)} ms`,
+  limit: `${(suggested * 8 * 1.3).toFixed(1)} ms`,
+});
 
 const dist = join(root, 'web/dist/browser');
 const index = readFileSync(join(dist, 'index.html'), 'utf8');

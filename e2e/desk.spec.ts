@@ -28,7 +28,7 @@ test('another inversion is tried by ear, kept, seen everywhere, and taken back',
   await expect(chord).toHaveAttribute('aria-pressed', 'true');
   const before = await keysOf(chord);
   const why = await page.getByTestId('why').textContent();
-  const hear = () => page.getByRole('button', { name: 'Hear' }).click();
+  const hear = () => page.getByRole('button', { name: 'Hear', exact: true }).click();
   expect(await soundingAfter(page, hear)).toEqual(midis(before));
 
   const other = page.getByTestId('alternative').first();
@@ -184,7 +184,7 @@ test('everything on the strip is reached and chosen from the keyboard', async ({
   await page.keyboard.press('ArrowLeft');
   await expect(page.getByRole('heading', { name: 'G minor' })).toBeVisible();
   await page.keyboard.press('2');
-  await expect(page.getByRole('button', { name: 'Left hand' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('button', { name: 'Left hand', exact: true })).toHaveAttribute('aria-pressed', 'true');
 });
 
 test('back to back, the part that sounds is the part that is shown', async ({ page }) => {

@@ -48,6 +48,34 @@ describe('the arrange command', () => {
     expect(told.parts[0].chords[0].symbol).toBe('Dm');
   });
 
+  it('suggests chords in place of the file’s, from the vocabulary asked for and in the key asked for', () => {
+    interface Told {
+      song: { chordsGiven: boolean; key: string };
+      parts: { chords: { symbol: string; otherChords: unknown[] }[] }[];
+    }
+    const told = (...options: string[]) => JSON.parse(arrange(waltz, ...options, '--json', '-').stdout) as Told;
+    const row = (t: Told) => t.parts.flatMap((p) => p.chords.map((c) => c.symbol));
+    expect(told().song.chordsGiven).toBe(true);
+    const plain = told('--strip-chords');
+    expect(plain.song.chordsGiven).toBe(false);
+    expect(row(plain).every((c) => /^[A-G]b?m?$/.test(c))).toBe(true);
+    expect(plain.parts[0].chords[0].otherChords).toHaveLength(3);
+    const sevenths = told('--strip-chords', '--suggest', 'sevenths', '--transpose', 'A minor');
+    expect(sevenths.song.key).toBe('A minor');
+    expect(row(sevenths).at(-1)).toBe('Am');
+    expect(row(sevenths)).toContain('E7');
+  });
+
+  it.each(['close', 'root', 'two-note', 'shell', 'fifths', 'open', 'octave', 'single-bass', 'under-melody'])(
+    'voices the left hand in the school %s',
+    (school) => {
+      const done = arrange(waltz, '--school', school, '--hands', 'small', '--json', '-');
+      const told = JSON.parse(done.stdout) as { parts: { chords: { school: string }[] }[]; findings: { severity: string }[] };
+      expect(new Set(told.parts.flatMap((p) => p.chords.map((c) => c.school)))).toEqual(new Set([school]));
+      expect(told.findings.filter((f) => f.severity === 'fix')).toEqual([]);
+    },
+  );
+
   it('prints a summary when no output is named', () => {
     expect(arrange(waltz).stdout).toContain('Lamps Across the Sound · G minor · 3/4 · 5 parts');
   });
@@ -56,7 +84,8 @@ describe('the arrange command', () => {
     [['--hands', 'huge'], '--hands takes child, small, medium, large; "huge" is none of them.'],
     [['--keys', '50'], '--keys takes'],
     [['--transpose', 'H'], '--transpose takes a key'],
-    [['--school', 'shell'], 'is not built yet'],
+    [['--school', 'jazz'], '--school takes close, root, two-note, shell'],
+    [['--suggest', 'all'], '--suggest takes triads, sevenths, rich'],
     [['--texture', 'waltz'], 'only "block" is'],
     [['--nonsense'], "Unknown option '--nonsense'"],
     [['--json', '-', '--abc', '-'], 'Only one output'],

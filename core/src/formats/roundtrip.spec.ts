@@ -2,7 +2,18 @@ import fc from 'fast-check';
 import { Midi } from '@tonejs/midi';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS, documentOf, essence, songs } from '../../testing/songs.js';
-import { arrange, midiOf, TICKS_PER_QUARTER as Q, writtenScore, type Song, handsOf } from '../index.js';
+import {
+  arrange,
+  DocumentSchema,
+  HAND_PROFILES,
+  handsOf,
+  midiOf,
+  SCHOOLS,
+  setSchool,
+  TICKS_PER_QUARTER as Q,
+  writtenScore,
+  type Song,
+} from '../index.js';
 import {
   readAbc,
   readLetters,
@@ -51,11 +62,50 @@ describe('a round trip keeps every note, syllable and chord', () => {
     }
   });
 
+  it('through MusicXML whatever the school: chords under the tune and spread chords are not taken for the tune', () => {
+    fc.assert(
+      fc.property(songs(), fc.constantFrom(...SCHOOLS), fc.constantFrom(...HAND_PROFILES), (song, school, profile) => {
+        const document = { ...setSchool(documentOf(song), school), hands: handsOf(profile) };
+        const back = songFrom(readMusicXml(writeMusicXml(writtenScore(arrange(document)))));
+        expect(essence(back)).toEqual(essence(song));
+      }),
+      { numRuns: 80 },
+    );
+  });
+
+  it('a broken chord is written low note first, a rolled one with its sign, and both fill the bar', () => {
+    const document = { ...setSchool(demo('harbour-glass.abc'), 'open'), hands: handsOf('small') };
+    const xml = writeMusicXml(writtenScore(arrange(document)));
+    expect(xml.match(/<arpeggiate\/>/g)).toBeNull();
+    const [, left] = /<backup>[\s\S]*?<\/backup>([\s\S]*?)<\/measure>/.exec(xml) ?? [];
+    const lengths = [...left.matchAll(/<note>(<chord\/>)?.*?<duration>(\d+)/g)].filter((m) => !m[1]).map((m) => Number(m[2]));
+    expect(lengths).toEqual([Q, 3 * Q]);
+    const chords = document.song.chords.flatMap((c) => [c, { at: c.at + Q, symbol: 'G7' }]);
+    const quick = { ...document, song: { ...document.song, chords } };
+    expect(writeMusicXml(writtenScore(arrange(quick)))).toContain('<arpeggiate/>');
+  });
+
   it('through a project file, choices and hands too', () => {
     const document = { ...documentOf(demo(DEMOS[0]).song), hands: handsOf('small', 61) };
     document.choices.names.push({ at: 0, name: 'Opening' });
     const back = readProject(writeProject(document));
     expect(back).toEqual({ ok: true, document });
+  });
+
+  it('a document saved by the first version is brought forward with nothing lost', () => {
+    const { song } = demo(DEMOS[0]);
+    const choices = {
+      partSize: 'smaller',
+      parts: [],
+      names: [{ at: 0, name: 'Opening' }],
+      chords: [{ at: song.chords[0].at, symbol: 'Gm7' }],
+      pins: [{ at: song.chords[0].at, pitches: ['G3', 'Bb3', 'D4'] }],
+    };
+    const old = { version: 1, song, choices, hands: { profile: 'small', keys: 61 } };
+    const brought = DocumentSchema.parse(old);
+    expect(brought).toMatchObject({ ...old, version: 2 });
+    expect(brought.hands).toEqual(handsOf('small', 61));
+    expect(brought.choices).toMatchObject({ school: null, bass: 'free', suggest: null, passages: [], chordSchools: [] });
   });
 });
 

@@ -1,7 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf } from '../../testing/songs.js';
+import fc from 'fast-check';
 import {
   arrange,
+  ChoicesSchema,
+  passageAt,
+  removeChord,
+  restoreChord,
+  setChordSchool,
+  setPassage,
   clearParts,
   isChordText,
   mergePart,
@@ -139,5 +146,54 @@ describe('the song', () => {
     const there = transposeSong(song, { tonic: 'E', mode: 'minor' });
     expect(there.melody[1].pitch).toBe('E4');
     expect(transposeSong(there, song.key)).toEqual(song);
+  });
+});
+
+describe('wishes for stretches', () => {
+  const SCHOOL = ['root', 'octave', null] as const;
+  const BASS = ['falling', 'held', null] as const;
+
+  it('never overlap, and every place has what was wished for it last', () => {
+    const wish = fc.record({
+      start: fc.integer({ min: 0, max: 20 }),
+      length: fc.integer({ min: 1, max: 12 }),
+      school: fc.option(fc.constantFrom(...SCHOOL), { nil: undefined }),
+      bass: fc.option(fc.constantFrom(...BASS), { nil: undefined }),
+    });
+    fc.assert(
+      fc.property(fc.array(wish, { maxLength: 8 }), (wishes) => {
+        let doc = lamps();
+        const wanted = Array.from({ length: 40 }, () => ({ school: null as string | null, bass: null as string | null }));
+        for (const { start, length, school, bass } of wishes) {
+          doc = setPassage(
+            doc,
+            { start, end: start + length },
+            { ...(school === undefined ? {} : { school }), ...(bass === undefined ? {} : { bass }) },
+          );
+          for (let at = start; at < start + length; at++) {
+            if (school !== undefined) wanted[at].school = school;
+            if (bass !== undefined) wanted[at].bass = bass;
+          }
+        }
+        const { passages } = ChoicesSchema.parse(doc.choices);
+        passages.forEach((p, i) => expect(i === 0 || passages[i - 1].end <= p.start).toBe(true));
+        wanted.forEach((want, at) => {
+          const found = passageAt(passages, at);
+          expect({ school: found?.school ?? null, bass: found?.bass ?? null }).toEqual(want);
+        });
+      }),
+    );
+  });
+
+  it('leave a chord out, bring it back, and let go of what belonged to it', () => {
+    const doc = lamps();
+    const second = doc.song.chords[2];
+    const kept = setChordSchool(pinVoicing(doc, second.at, ['C3', 'Eb3', 'G3']), second.at, 'root');
+    const without = removeChord(kept, second.at);
+    expect(resolveChords(without)).toHaveLength(doc.song.chords.length - 1);
+    expect([without.choices.pins, without.choices.chordSchools]).toEqual([[], []]);
+    expect(resolveChords(restoreChord(without, second.at))).toEqual(doc.song.chords);
+    const added = setChord(doc, second.at + Q, 'F');
+    expect(removeChord(added, second.at + Q).choices.chords).toEqual([]);
   });
 });

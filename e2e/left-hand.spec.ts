@@ -1,0 +1,188 @@
+import { midiOf } from '@joined-hands/core';
+import type { Page } from '@playwright/test';
+import { expect, keysOf, openSong, soundingAfter, stacks, test } from './app.js';
+
+const pop = (page: Page, label: string) => page.locator('jh-pop').filter({ hasText: label }).locator('summary');
+const key = (page: Page, pitch: string) => page.locator(`jh-keyboard rect[data-midi="${midiOf(pitch)}"]`);
+const names = async (page: Page) =>
+  Promise.all((await stacks(page).all()).map(async (s) => ((await s.getAttribute('aria-label')) ?? '').split(',')[0]));
+
+test('a school is compared before it is chosen, for a chord, a part and the song', async ({ page }) => {
+  await openSong(page, 'Harbour Glass');
+  await pop(page, 'Left hand').click();
+  const schools = page.getByTestId('school');
+  await expect(schools).toHaveCount(9);
+  await expect(schools.first()).toContainText('now');
+  await expect(schools.nth(1)).toContainText('more');
+  await schools.filter({ hasText: 'root octaves' }).getByRole('button').click();
+  await expect(stacks(page).first()).toHaveAccessibleName(/root position, F\d, F\d/);
+  await expect(pop(page, 'Left hand')).toContainText('root octaves');
+
+  await page.getByRole('button', { name: 'This chord' }).click();
+  await schools.filter({ hasText: 'one bass note' }).getByRole('button').click();
+  await expect(stacks(page).first()).toHaveAccessibleName(/root position, F\d$/);
+  await expect(stacks(page).nth(1)).toHaveAccessibleName(/root position, D\d, D\d$/);
+  await page.keyboard.press('Escape');
+  await expect(schools.first()).toBeHidden();
+  await page.getByRole('button', { name: 'Undo: one bass note' }).click();
+  await expect(stacks(page).first()).toHaveAccessibleName(/root position, F\d, F\d/);
+});
+
+test('the chord goes under the tune into the right hand, and is seen there', async ({ page }) => {
+  await openSong(page, 'Harbour Glass');
+  await pop(page, 'Left hand').click();
+  await page.getByTestId('school').filter({ hasText: 'chord under the tune' }).getByRole('button').click();
+  await page.keyboard.press('Escape');
+  await expect(page.locator('jh-join-strip .under').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Count in' }).click();
+  const keys = await soundingAfter(page, () => page.keyboard.press('Space'), 4);
+  expect(keys.length).toBeGreaterThanOrEqual(4);
+  await page.keyboard.press('Space');
+});
+
+test('chords are suggested for one part, and the given ones come back', async ({ page }) => {
+  await openSong(page, 'Harbour Glass');
+  const given = await names(page);
+  await pop(page, 'Chords').click();
+  await page.getByRole('button', { name: 'Part 1', exact: true }).click();
+  await page.getByRole('button', { name: 'six triads' }).click();
+  await expect(pop(page, 'Chords')).toContainText('suggested, six triads');
+  await expect.poll(() => names(page)).not.toEqual(given);
+  expect((await names(page)).every((n) => / (major|minor)$/.test(n))).toBe(true);
+  await page.getByRole('button', { name: 'The chords as given' }).click();
+  await expect.poll(() => names(page)).toEqual(given);
+});
+
+test('a bare tune gets chords by itself', async ({ page }) => {
+  await page.goto('/intake');
+  await page
+    .getByLabel('Letter lines')
+    .fill('title: Mooring line\nkey: C major\nmeter: 4/4\ntune: C5 E5 G5 E5 | A5 F5 A5 F5 | G5 F5 D5 B4 | C5 - - - |\n');
+  await page.getByRole('button', { name: 'Set it out on the desk' }).click();
+  await expect(stacks(page).first()).toHaveAccessibleName(/^C major/);
+  await expect(page.getByText(/chords were suggested for its tune/)).toBeVisible();
+  await expect(page.getByTestId('named')).toContainText('Suggested for the tune.');
+});
+
+test('another chord is heard with its reason, kept, turned over, split and left out', async ({ page }) => {
+  await openSong(page, 'Harbour Glass');
+  const other = page.getByTestId('other-chord').first();
+  await expect(page.getByTestId('other-chord')).toHaveCount(3);
+  await expect(other).toContainText('Holds');
+  const symbol = (await other.locator('b').textContent())?.trim() ?? '';
+  await soundingAfter(page, () => other.click(), 3);
+  await expect(other).toContainText('press to keep');
+  await other.click();
+  await expect(page.getByRole('button', { name: `Undo: write ${symbol}` })).toBeVisible();
+  await page.getByRole('button', { name: 'As it was' }).click();
+  await expect(stacks(page).first()).toHaveAccessibleName(/^F major seventh/);
+
+  const before = await keysOf(stacks(page).first());
+  await page.getByRole('button', { name: 'Inversion up' }).click();
+  await expect(stacks(page).first()).toHaveAccessibleName(/kept by you/);
+  const after = await keysOf(stacks(page).first());
+  expect(midiOf(after.split(' ')[0])).toBeGreaterThan(midiOf(before.split(' ')[0]));
+
+  await page.getByRole('button', { name: 'Split the bar' }).click();
+  await expect(stacks(page)).toHaveCount(5);
+  await page.getByRole('button', { name: 'Leave it out' }).click();
+  await expect(stacks(page)).toHaveCount(4);
+  await stacks(page).nth(1).click();
+  const kind = page.getByTestId('kind').filter({ hasText: 'dominant seventh' });
+  await kind.click();
+  await kind.click();
+  await expect(stacks(page).nth(1)).toHaveAccessibleName(/^D dominant seventh/);
+  const way = page.getByTestId('approach').first();
+  await way.click();
+  await way.click();
+  await expect(stacks(page)).toHaveCount(5);
+});
+
+test('a conflict is named and mended by one press', async ({ page }) => {
+  await openSong(page, 'Lamps Across the Sound');
+  await page.getByRole('button', { name: 'Part 3, C' }).click();
+  const conflict = page.getByTestId('finding').filter({ hasText: 'contradicts' });
+  await expect(conflict).toContainText('F5 in the tune contradicts F♯3, the third of D.');
+  await conflict.getByRole('button').first().click();
+  await expect(page.getByRole('heading', { name: 'D major' })).toBeVisible();
+  await expect.poll(() => conflict.getByTestId('fix').count()).toBeGreaterThan(1);
+  await conflict.getByTestId('fix').first().click();
+  await expect(conflict).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(conflict).toHaveCount(1);
+});
+
+test('every chord that holds a note is heard and used from the note', async ({ page }) => {
+  await openSong(page, 'Lamps Across the Sound');
+  await page.getByTestId('stone').nth(3).click();
+  await expect(page.getByTestId('note-facts')).toContainText('sounds under it');
+  expect(await page.getByTestId('holding').count()).toBeGreaterThan(5);
+  await page.getByText('more from outside the key').click();
+  const outside = page
+    .getByTestId('holding-outside')
+    .filter({ hasText: 'Bbdim' })
+    .or(page.getByTestId('holding-outside'))
+    .first();
+  await outside.click();
+  await expect(outside).toContainText('press to keep');
+  await outside.click();
+  await expect(page.getByTestId('position')).toBeVisible();
+  await expect(stacks(page)).toHaveCount(5);
+});
+
+test('the right hand rests on one note while the chords move', async ({ page }) => {
+  await openSong(page, 'Lamps Across the Sound');
+  const chords = await names(page);
+  await pop(page, 'Right hand').click();
+  await page.getByRole('button', { name: 'both by turns' }).click();
+  await page.getByRole('button', { name: 'one long note a bar' }).click();
+  await expect(page.getByTestId('stone').nth(1)).toHaveAccessibleName(/^[GD]\d$/);
+  expect(await names(page)).toEqual(chords);
+  await page.getByRole('button', { name: 'the tune', exact: true }).click();
+  await expect(page.getByTestId('stone').first()).toHaveAccessibleName(/, on /);
+});
+
+test('the whole left hand is seen at once, its shapes counted', async ({ page }) => {
+  await openSong(page, 'Harbour Glass');
+  await page.getByRole('button', { name: 'Left hand', exact: true }).click();
+  await page.getByRole('button', { name: 'Whole song' }).click();
+  await expect(page.getByTestId('shapes')).toContainText(/^\d+ shapes to learn, in \d+ places\./);
+  const grip = page.getByTestId('grip').filter({ hasText: 'Am7' }).first();
+  await grip.click();
+  await expect(page.getByRole('heading', { name: 'A minor seventh' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Part 2' }).first()).toBeVisible();
+});
+
+test('a hand is measured on the keys, and what no longer fits is listed', async ({ page }) => {
+  await openSong(page, 'Harbour Glass');
+  await page.getByRole('link', { name: 'Hands', exact: true }).click();
+  await expect(page.getByText('Ask a teacher about technique')).toBeVisible();
+  await expect(page.getByText('Every chord of this song lies in comfort')).toBeVisible();
+  await page.getByRole('button', { name: 'Measure' }).first().click();
+  await expect(page.getByText('Left hand: press the lowest key you reach in comfort.')).toBeVisible();
+  await key(page, 'C3').click();
+  await key(page, 'D3').click();
+  await expect(page.getByRole('alert')).toContainText('That is a second');
+  for (const pitch of ['C3', 'G3', 'C3', 'A3']) await key(page, pitch).click();
+  await expect(page.getByText('measured: a fifth, 7 half steps')).toBeVisible();
+  await expect(page.getByLabel('at most').first()).toHaveValue('9');
+  await expect(page.getByTestId('misfit').first()).toBeVisible();
+  await page.getByRole('link', { name: 'To the desk' }).click();
+  await expect(stacks(page).first()).toBeVisible();
+  for (const stack of await stacks(page).all()) {
+    const keys = (await keysOf(stack)).split(' ').map(midiOf);
+    expect(Math.max(...keys) - Math.min(...keys)).toBeLessThanOrEqual(9);
+  }
+  await expect(page.getByLabel('Hand', { exact: true })).toContainText('measured hand');
+});
+
+test('a first-year player on a short keyboard gets two notes at a time', async ({ page }) => {
+  await openSong(page, 'Harbour Glass');
+  await page.getByRole('link', { name: 'Hands', exact: true }).click();
+  await page.getByLabel('First year').check();
+  await page.getByRole('button', { name: '49 keys' }).click();
+  await expect(page.locator('jh-keyboard rect')).toHaveCount(49);
+  await page.getByRole('link', { name: 'To the desk' }).click();
+  await expect(stacks(page).first()).toBeVisible();
+  for (const stack of await stacks(page).all()) expect((await keysOf(stack)).split(' ')).toHaveLength(2);
+});
