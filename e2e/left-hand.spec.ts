@@ -4,8 +4,8 @@ import { expect, keysOf, openSong, soundingAfter, stacks, test } from './app.js'
 
 const pop = (page: Page, label: string) => page.locator(`summary[aria-label^='${label}:']`);
 const key = (page: Page, pitch: string) => page.locator(`jh-keyboard rect[data-midi="${midiOf(pitch)}"]`);
-const names = async (page: Page) =>
-  Promise.all((await stacks(page).all()).map(async (s) => ((await s.getAttribute('aria-label')) ?? '').split(',')[0]));
+const names = (page: Page) =>
+  stacks(page).evaluateAll((all) => all.map((s) => (s.getAttribute('aria-label') ?? '').split(',')[0]));
 
 test('a school is compared before it is chosen, for a chord, a part and the song', async ({ page }) => {
   await openSong(page, 'Harbour Glass');

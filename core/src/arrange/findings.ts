@@ -88,37 +88,28 @@ function checkVoicings(examined: Examined, over: readonly NotesOver[]): Finding[
   const found: Finding[] = [];
   chords.forEach((chord, i) => {
     const midis = chord.pitches.map(midiOf);
-    const together = chord.spread === 'together' ? midis : midis.slice(1);
     const span = midis[midis.length - 1] - midis[0];
     const place = placeName(bars, chord.at);
     const say = (rule: string, severity: Finding['severity'], message: string, fixes: readonly Fix[]) =>
       found.push(finding(examined, chord.at, rule, severity, message, fixes));
     const title = `${chord.symbol} at ${place}`;
     const free: Fix[] = chord.pinned ? [{ text: 'let it find its place', action: { kind: 'unpin', at: chord.at } }] : [];
-    if (chord.spread !== 'together')
-      say('spread', 'note', `${title}: ${spreadWords(chord.spread, span, limit)}`, [...roomFixes(over[i], doc.hands)]);
-    else if (span > limit)
-      say('reach', 'fix', `${title} spans ${span} half steps; this hand reaches ${limit}.`, [
-        ...free,
-        ...roomFixes(over[i], doc.hands),
-      ]);
-    else if (together[together.length - 1] - together[0] > comfortable)
-      say(
-        'stretch',
-        'note',
-        `${title} spans ${span} half steps, past the comfortable ${comfortable}. Never force a stretch.`,
-        roomFixes(over[i], doc.hands),
-      );
+    const room = () => roomFixes(over[i], doc.hands);
+    if (chord.spread !== 'together') {
+      if (!chord.again) say('spread', 'note', `${title}: ${spreadWords(chord.spread, span, limit)}`, room());
+    } else if (span > limit) {
+      say('reach', 'fix', `${title} spans ${span} half steps; this hand reaches ${limit}.`, [...free, ...room()]);
+    } else if (span > comfortable && !chord.again) {
+      const message = `${title} spans ${span} half steps, past the comfortable ${comfortable}. Never force a stretch.`;
+      say('stretch', 'note', message, room());
+    }
     if (midis[0] < keyboard.low || midis[midis.length - 1] > keyboard.high)
       say('keyboard', 'fix', `${title} leaves the ${doc.hands.keys} keys of this keyboard.`, [
         ...free,
         advice('a longer keyboard'),
       ]);
     if (muddiness(midis) > 0)
-      say('low', 'note', `${title} lies low for such close notes and may sound muddy.`, [
-        ...free,
-        ...roomFixes(over[i], doc.hands),
-      ]);
+      say('low', 'note', `${title} lies low for such close notes and may sound muddy.`, [...free, ...room()]);
     if (chord.thinned && !chord.again) say('thinned', 'note', `${title}: ${chord.thinned}`, [advice('the tune up an octave')]);
     const seconds = toSeconds(chord.length, doc.song.tempo);
     if (!chord.again && chord.motion > 0 && seconds < TOO_FAST)

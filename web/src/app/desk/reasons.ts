@@ -42,14 +42,18 @@ export class Reasons {
     return index > 0 ? all[index - 1] : null;
   });
 
-  protected readonly together = computed(() => {
+  /** What it is in the song: its degree, where it comes from, what it does for the tune, how the two sound together. */
+  protected readonly inTheSong = computed(() => {
     const chord = this.chord();
     const point = this.desk.currentPart()?.together.find((t) => t.at === chord?.at);
-    return chord && point ? togetherSentence(point, chord.name) : null;
+    if (!chord) return '';
+    const sounds = chord.withMelody && chord.withMelody !== chord.symbol ? `Together they sound as ${chord.withMelody}.` : '';
+    const meets = point ? togetherSentence(point, chord.name) : '';
+    return [this.named(), this.source(), chord.chordWhy, meets, sounds].filter(Boolean).join(' ');
   });
 
   /** Its degree, the key it is heard in, and the other names of its notes. */
-  protected readonly named = computed(() => {
+  private readonly named = computed(() => {
     const chord = this.chord();
     const parsed = chord ? parseChord(chord.symbol) : null;
     if (!chord || parsed?.kind !== 'chord') return '';
@@ -58,7 +62,7 @@ export class Reasons {
     return `${degreeOf(parsed, chord.key)} in ${keyName(chord.key)}.${same}`;
   });
 
-  protected readonly source = computed(() => {
+  private readonly source = computed(() => {
     switch (this.chord()?.source) {
       case 'suggested':
         return 'Suggested for the tune.';
@@ -73,7 +77,7 @@ export class Reasons {
     (this.chord()?.alternatives ?? []).map((a) => ({
       id: a.pitches.join(' '),
       title: a.position,
-      aside: `moves ${a.motion}`,
+      aside: this.before() ? `moves ${a.motion}` : '',
       why: a.pitches.map(nameOf).join(' '),
       pitches: a.pitches,
     })),
