@@ -134,7 +134,7 @@ describe('arrange', () => {
   it('says so when chords were suggested or there is nothing to find any for, and keeps text that names none', () => {
     const bare = arrange(documentOf(songOf([['C5', 4]])));
     expect(bare.findings.map((f) => f.message)).toEqual([
-      'This song came without chord symbols: one chord was suggested for its tune.',
+      'This song has no chords of its own: one chord was suggested for its tune.',
     ]);
     expect(bare.parts[0].chords.map((c) => [c.symbol, c.source])).toEqual([['C', 'suggested']]);
     expect(arrange(documentOf(songOf([[null, 4]]))).findings.map((f) => f.rule)).toEqual(['no-chords']);

@@ -3,7 +3,6 @@ import { toneFor } from '../harmony/naming.js';
 import { collisionSentence, findCollisions, type SoundingNote } from '../join/collisions.js';
 import { conflictSentence, findConflicts, notesOver, type NotesOver } from '../join/conflicts.js';
 import { muddiness } from '../left-hand/costs.js';
-import { spreadWords } from '../left-hand/reasons.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf } from '../pitch/pitch.js';
 import { KEYBOARDS, spanOf, type Document } from '../song/decisions.js';
@@ -96,7 +95,9 @@ function checkVoicings(examined: Examined, over: readonly NotesOver[]): Finding[
     const free: Fix[] = chord.pinned ? [{ text: 'let it find its place', action: { kind: 'unpin', at: chord.at } }] : [];
     const room = () => roomFixes(over[i], doc.hands);
     if (chord.spread !== 'together') {
-      if (!chord.again) say('spread', 'note', `${title}: ${spreadWords(chord.spread, span, limit)}`, room());
+      const how = chord.spread === 'broken' ? 'broken, the low note first' : 'rolled from the bottom';
+      const message = `${title} is wider than this hand (${span} half steps against ${limit}): it is ${how}.`;
+      if (!chord.again) say('spread', 'note', message, room());
     } else if (span > limit) {
       say('reach', 'fix', `${title} spans ${span} half steps; this hand reaches ${limit}.`, [...free, ...room()]);
     } else if (span > comfortable && !chord.again) {

@@ -38,7 +38,7 @@ export function sayChords(doc: Document, chords: readonly HarmonisedChord[], bar
     });
   const suggested = chords.filter((c) => c.source === 'suggested').length;
   if (suggested > 0 && doc.song.chords.length === 0) {
-    const message = `This song came without chord symbols: ${suggested === 1 ? 'one chord was' : `${suggested} chords were`} suggested for its tune.`;
+    const message = `This song has no chords of its own: ${suggested === 1 ? 'one chord was' : `${suggested} chords were`} suggested for its tune.`;
     findings.push(finding('chords-suggested', 'note', null, message, []));
   }
   if (chords.length === 0) {

@@ -17,13 +17,17 @@ export interface UnderNote {
   readonly tune: Pitch;
 }
 
+/** Beats from which a note is long wherever it falls, and the metric strength from which a single beat is enough. */
+const LONG = 2;
+const STRONG = 3;
+
 /** Half steps under the tune that a chord note keeps: nearer ones blur the tune. */
 const CLEAR_UNDER = 2;
 
 /**
- * The chord notes under the tune for chords of the under-melody school: on every note of at least a beat that begins on
- * a beat, and where a chord changes under a held note. The hand's span holds them and the tune; the left hand stays
- * clear below.
+ * The chord notes under the tune for chords of the under-melody school: on notes of two beats or more, on notes of a beat
+ * that fall on a strong one, and where a chord changes under a held note. The hand's span holds them and the tune; the
+ * left hand stays clear below.
  */
 export function notesUnderTune(
   chords: readonly VoicedChord[],
@@ -43,7 +47,9 @@ export function notesUnderTune(
       const at = Math.max(tune[i].at, voiced.at);
       const length = Math.min(tune[i].at + tune[i].length, end) - at;
       const bar = barAt(bars, at);
-      if (length < beatTicks(bar.meter) || metricStrength(offsetInBar(bar, at), bar.meter) < 2) continue;
+      const beat = beatTicks(bar.meter);
+      const strong = metricStrength(offsetInBar(bar, at), bar.meter) >= STRONG;
+      if (length < beat || (length < LONG * beat && !strong)) continue;
       const pitches = hangBelow(chord, tune[i].pitch, left, hands);
       if (pitches.length > 0) found.push({ at, length, pitches, tune: tune[i].pitch });
     }
