@@ -158,7 +158,7 @@ test('a hand is measured on the keys, and what no longer fits is listed', async 
   await expect(page.getByText('Left hand: press the lowest key you reach in comfort.')).toBeVisible();
   await key(page, 'C3').click();
   await key(page, 'D3').click();
-  await expect(page.getByRole('alert')).toContainText('That is a second');
+  await expect(page.getByRole('alert')).toContainText('That is a whole step');
   for (const pitch of ['C3', 'G3', 'C3', 'A3']) await key(page, pitch).click();
   await expect(page.getByText('measured: a fifth, 7 half steps')).toBeVisible();
   await expect(page.getByLabel('at most').first()).toHaveValue('9');

@@ -118,7 +118,11 @@ export function distanceWords(semitones: number): string {
     'a small seventh',
     'a seventh',
     'an octave',
+    'a small ninth',
+    'a ninth',
+    'a small tenth',
+    'a tenth',
   ];
   const size = Math.abs(semitones);
-  return words[size] ?? 'more than an octave';
+  return words[size] ?? 'more than a tenth';
 }

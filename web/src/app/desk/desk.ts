@@ -19,6 +19,7 @@ import { planSounds } from '../audio/plan';
 import { Player } from '../audio/player';
 import { DeskStore, type HandView } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
+import { Choice } from '../widgets/choice';
 import { JoinStrip } from '../widgets/join-strip/join-strip';
 import { Keyboard, type HandSpan, type PressedKey } from '../widgets/keyboard/keyboard';
 import { isTyping } from '../widgets/keys';
@@ -29,18 +30,23 @@ import { Progression } from './progression';
 import { Reasons } from './reasons';
 import { Transport } from './transport';
 
-const VIEWS: readonly { readonly view: HandView; readonly text: string }[] = [
-  { view: 'right', text: 'Right hand' },
-  { view: 'left', text: 'Left hand' },
-  { view: 'joined', text: 'Joined' },
-  { view: 'fills', text: 'With fills' },
+const VIEWS: readonly { readonly id: HandView; readonly text: string }[] = [
+  { id: 'right', text: 'Right hand' },
+  { id: 'left', text: 'Left hand' },
+  { id: 'joined', text: 'Joined' },
+  { id: 'fills', text: 'With fills' },
 ];
+
+const WIDTHS = [
+  { id: 'part', text: 'This part' },
+  { id: 'song', text: 'Whole song' },
+] as const;
 
 /** The Desk: one part at a time, with the ladder, the strip, the reasons and the keyboard. */
 @Component({
   selector: 'jh-desk',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, HandBar, JoinStrip, Keyboard, Ladder, Progression, Reasons, Transport],
+  imports: [RouterLink, Choice, HandBar, JoinStrip, Keyboard, Ladder, Progression, Reasons, Transport],
   templateUrl: './desk.html',
   styleUrl: './desk.less',
   host: { '(document:keydown)': 'onKey($event)' },
@@ -52,6 +58,7 @@ export class Desk implements OnDestroy {
   protected readonly settings = inject(SettingsStore);
   private readonly toasts = inject(Toasts);
   protected readonly views = VIEWS;
+  protected readonly widths = WIDTHS;
   protected readonly profiles = HAND_PROFILES;
   protected readonly sizes = KEYBOARD_SIZES;
   protected readonly part = this.desk.currentPart;
@@ -59,7 +66,7 @@ export class Desk implements OnDestroy {
   protected readonly measured = computed(() => this.hands().left !== null || this.hands().right !== null);
   protected readonly scope = signal<'part' | 'to-here'>('part');
   /** The whole song's left hand in place of the part at work; only where the left hand is looked at by itself. */
-  private readonly wide = signal(false);
+  protected readonly wide = signal(false);
   protected readonly progression = computed(() => this.wide() && this.desk.view() === 'left');
   /** Keys of an alternative that is tried by ear. */
   protected readonly trial = linkedSignal<{ at: number | undefined; pitches: readonly string[] | null }>(() => ({
@@ -170,10 +177,6 @@ export class Desk implements OnDestroy {
     void this.player.play(plan);
   }
 
-  protected showProgression(wide: boolean): void {
-    this.wide.set(wide);
-  }
-
   protected chooseGrip({ part, at }: { part: number; at: number }): void {
     this.desk.choosePart(part);
     this.desk.select({ kind: 'chord', at });
@@ -207,7 +210,7 @@ export class Desk implements OnDestroy {
 
   protected onKey(event: KeyboardEvent): void {
     if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.target instanceof HTMLElement && event.target.closest('[role=slider], dialog, .ant-dropdown')) return;
+    if (event.target instanceof HTMLElement && event.target.closest('[role=slider], dialog, details, .ant-dropdown')) return;
     const done = this.onPlainKey(event.key);
     if (done) event.preventDefault();
   }
@@ -232,7 +235,7 @@ export class Desk implements OnDestroy {
       case '2':
       case '3':
       case '4':
-        this.desk.setView(VIEWS[Number(key) - 1].view);
+        this.desk.setView(VIEWS[Number(key) - 1].id);
         return true;
       default:
         return false;

@@ -25,6 +25,7 @@ import {
   type Suggesting,
 } from '@joined-hands/core';
 import { DeskStore } from '../state/desk.store';
+import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
 import { Workers } from '../workers/workers';
 
@@ -59,7 +60,7 @@ interface PricedSchool extends SchoolPrice {
 @Component({
   selector: 'jh-hand-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Pop],
+  imports: [Choice, Pop],
   templateUrl: './hand-bar.html',
   styleUrl: './hand-bar.less',
 })
@@ -71,7 +72,10 @@ export class HandBar {
   protected readonly vocabularies = VOCABULARIES.map((id) => ({ id, text: VOCABULARY_WORDS[id] }));
   protected readonly rhythms = HARMONIC_RHYTHMS.map((id) => ({ id, text: RHYTHM_WORDS[id] }));
   protected readonly basses = BASS_WISHES.map((id) => ({ id, text: BASS_WORDS[id] }));
-  protected readonly stayNotes = STAY_NOTES.map((id) => ({ id, text: STAY_WORDS[id] }));
+  protected readonly stayNotes = [
+    { id: 'tune' as const, text: 'the tune' },
+    ...STAY_NOTES.map((id) => ({ id, text: STAY_WORDS[id] })),
+  ];
   protected readonly figures = STAY_FIGURES.map((id) => ({ id, text: STAY_FIGURE_WORDS[id] }));
 
   private readonly passage = computed(() => {
@@ -85,6 +89,8 @@ export class HandBar {
     { id: 'part', text: `Part ${this.desk.currentPart()?.number ?? ''}` },
     { id: 'song', text: 'Whole song' },
   ]);
+
+  protected readonly suggestReaches = computed(() => this.reaches().filter((r) => r.id !== 'chord'));
 
   /** The school of the selected chord, else of the part, else of the song. */
   protected readonly school = computed((): School => {
@@ -177,6 +183,10 @@ export class HandBar {
       if (this.reach() !== 'song' && part) return setPassage(d, part, { suggest });
       return setPassage(setSuggestion(d, suggest), { start: 0, end: d.song.length }, { suggest: null });
     });
+  }
+
+  protected stayOn(notes: Stay['notes'] | 'tune'): void {
+    this.chooseStay(notes === 'tune' ? null : { notes });
   }
 
   protected chooseStay(change: Partial<Stay> | null): void {

@@ -7,6 +7,7 @@ import {
   KEYBOARD_SIZES,
   MEASURABLE,
   SPANS,
+  distanceWords,
   handsOf,
   spanOf,
   type Finding,
@@ -182,31 +183,6 @@ export class HandsScreen {
 
 const title = (hand: Hand): string => hand[0].toUpperCase() + hand.slice(1);
 
-const INTERVALS = [
-  'a unison',
-  'a half step',
-  'a second',
-  'a small third',
-  'a third',
-  'a fourth',
-  'a tritone',
-  'a fifth',
-  'a small sixth',
-];
-const WIDER = [
-  'a sixth',
-  'a small seventh',
-  'a seventh',
-  'an octave',
-  'a small ninth',
-  'a ninth',
-  'a small tenth',
-  'a tenth',
-  'an eleventh',
-];
-
 /** A span as pianists name it: "an octave, 12 half steps". */
-function spanWords(semitones: number): string {
-  const name = [...INTERVALS, ...WIDER][semitones];
-  return name ? `${name}, ${semitones} half steps` : `${semitones} half steps`;
-}
+const spanWords = (semitones: number): string =>
+  `${distanceWords(semitones)}, ${semitones} half step${semitones === 1 ? '' : 's'}`;
