@@ -45,7 +45,7 @@ export { type Finding } from './arrange/findings.js';
 export { applyFix, type Fix, type FixAction } from './arrange/fixes.js';
 export { suggestionFor, USUAL_SUGGESTION } from './arrange/harmonise.js';
 export { schoolPrices, type SchoolPrice, type Scope } from './arrange/prices.js';
-export { passageAt, usualSchool } from './arrange/wishes.js';
+export { usualSchool } from './arrange/wishes.js';
 export { report } from './arrange/report.js';
 export { chartText, letterChart, partTitle, type ChartBar, type ChartColumn, type ChartPart } from './sheet/chart.js';
 export { writtenScore } from './sheet/written.js';

@@ -7,9 +7,9 @@ import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf } from '../pitch/pitch.js';
 import { KEYBOARDS, spanOf, type Document } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
-import { capital, placeName, type Bar } from '../time/bars.js';
+import { capital, lastFrom, placeName, type Bar } from '../time/bars.js';
 import { toSeconds, type Ticks } from '../time/ticks.js';
-import { advice, conflictFixes, roomFixes, type Fix } from './fixes.js';
+import { advice, conflictFixes, letGo, roomFixes, type Fix } from './fixes.js';
 import type { HarmonisedChord } from './harmonise.js';
 
 /** Something the pianist should know, with its place and ways out. */
@@ -31,18 +31,9 @@ interface PartRange {
   readonly start: Ticks;
 }
 
-/** Finds the number of the part that holds a place, by halving. */
+/** Finds the number of the part that holds a place. */
 export function partFinder(parts: readonly PartRange[]): (at: Ticks) => number | null {
-  return (at) => {
-    let low = 0;
-    let high = parts.length - 1;
-    while (low < high) {
-      const middle = (low + high + 1) >> 1;
-      if (parts[middle].start <= at) low = middle;
-      else high = middle - 1;
-    }
-    return parts[low]?.number ?? null;
-  };
+  return (at) => lastFrom(parts, at)?.number ?? null;
 }
 
 /** What the findings are drawn from. */
@@ -92,7 +83,7 @@ function checkVoicings(examined: Examined, over: readonly NotesOver[]): Finding[
     const say = (rule: string, severity: Finding['severity'], message: string, fixes: readonly Fix[]) =>
       found.push(finding(examined, chord.at, rule, severity, message, fixes));
     const title = `${chord.symbol} at ${place}`;
-    const free: Fix[] = chord.pinned ? [{ text: 'let it find its place', action: { kind: 'unpin', at: chord.at } }] : [];
+    const free: Fix[] = chord.pinned ? [letGo(chord.at, 'let it find its place')] : [];
     const room = () => roomFixes(over[i], doc.hands);
     if (chord.spread !== 'together') {
       const how = chord.spread === 'broken' ? 'broken, the low note first' : 'rolled from the bottom';
@@ -128,13 +119,12 @@ const TOO_FAST = 0.5;
 function checkPins(examined: Examined): Finding[] {
   const { doc, chords, bars } = examined;
   const struck = new Set(chords.map((c) => c.at));
-  const letGo = (at: Ticks): Fix[] => [{ text: 'let it find its place', action: { kind: 'unpin', at } }];
   const lost = doc.choices.pins
     .filter((p) => !struck.has(p.at) && p.at < doc.song.length)
     .map((p) => {
       const message = `${p.pitches.join(' ')} is pinned at ${placeName(bars, p.at)}, where no chord is struck now.`;
       return {
-        ...finding(examined, p.at, 'pin-lost', 'warn', message, [{ ...letGo(p.at)[0], text: 'let it go' }]),
+        ...finding(examined, p.at, 'pin-lost', 'warn', message, [letGo(p.at, 'let it go')]),
         chordAt: null,
       };
     });
@@ -145,7 +135,7 @@ function checkPins(examined: Examined): Finding[] {
     const strangers = names.filter((n) => toneFor(parsed, n) === null && n !== parsed.bass);
     if (strangers.length === 0) return [];
     const message = `${strangers.join(' and ')}, which you pinned at ${placeName(bars, chord.at)}, ${strangers.length === 1 ? 'is' : 'are'} not in ${chord.symbol}.`;
-    return [finding(examined, chord.at, 'pin-foreign', 'warn', message, letGo(chord.at))];
+    return [finding(examined, chord.at, 'pin-foreign', 'warn', message, [letGo(chord.at, 'let it find its place')])];
   });
   return [...lost, ...foreign];
 }

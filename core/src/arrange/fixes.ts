@@ -1,5 +1,5 @@
 import { keyChords } from '../harmony/vocabulary.js';
-import { toneFor } from '../harmony/naming.js';
+import { intervalOf, toneFor } from '../harmony/naming.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
 import { gratesWith, type Conflict, type NotesOver } from '../join/conflicts.js';
 import { voicingsFor, type Voicing } from '../left-hand/candidates.js';
@@ -26,6 +26,9 @@ export interface Fix {
 
 /** Advice without a change behind it. */
 export const advice = (text: string): Fix => ({ text, action: null });
+
+/** A pinned chord let go. */
+export const letGo = (at: Ticks, text: string): Fix => ({ text, action: { kind: 'unpin', at } });
 
 /** The document with a fix made. */
 export function applyFix(doc: Document, action: FixAction): Document {
@@ -151,7 +154,7 @@ function contains(symbol: string, note: Pitch): boolean {
 
 /** Under C, E minor becomes C over E: the tune's note takes the place of the fifth a half step below it. */
 function firstInversionWith(chord: Chord, note: Pitch): string | null {
-  const third = chord.tones.find((t) => t.degree === 3)?.interval;
+  const third = intervalOf(chord, 3);
   const name = nameOf(note);
   const up = (pitchClass(name) - pitchClass(chord.root) + 12) % 12;
   return third === '3m' && up === 8 ? `${name}/${chord.root}` : null;

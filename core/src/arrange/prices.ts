@@ -1,7 +1,7 @@
 import { blockStrikes } from '../left-hand/strikes.js';
 import { travelOf } from '../left-hand/problem.js';
 import { gripsOf, shapesOf } from '../left-hand/shapes.js';
-import { solveLeftHand, voiceLeftHand } from '../left-hand/voice.js';
+import { solveLeftHand } from '../left-hand/voice.js';
 import { notesUnderTune } from '../right-hand/under-melody.js';
 import { SCHOOLS, spanOf, type Document, type School } from '../song/decisions.js';
 import { chordSpans } from '../song/song.js';
@@ -41,12 +41,6 @@ export function schoolPrices(doc: Document, arrangement: Arrangement, { start, e
   const inside = (at: Ticks) => at >= start && at < end;
   const comfortable = spanOf(doc.hands, 'left').comfortable;
   const now = new Set(arrangement.parts.flatMap((p) => p.chords.filter((c) => inside(c.at)).map((c) => c.school)));
-  /** The different chords that the right hand would hold under the tune, the tune's note with them. */
-  const heldUnder = (schoolAt: (at: Ticks) => School) => {
-    const { chords } = voiceLeftHand(strikes, song.melody, { ...wishes, schoolAt });
-    const under = notesUnderTune(chords, song.melody, doc.hands, bars).filter((u) => inside(u.at));
-    return gripsOf(under.map((u) => ({ pitches: [...u.pitches, u.tune] })));
-  };
   return SCHOOLS.map((school): SchoolPrice => {
     const schoolAt = (at: Ticks) => (inside(at) ? school : wishes.schoolAt(at));
     const { problem, choices } = solveLeftHand(strikes, song.melody, { ...wishes, schoolAt });
@@ -55,7 +49,10 @@ export function schoolPrices(doc: Document, arrangement: Arrangement, { start, e
     const from = Math.max(0, first - 1);
     const chosen = choices.map((c, i) => problem.layers[i].voicings[c]);
     const laid = first < 0 ? [] : chosen.slice(first, last + 1);
-    const laidNotes = [...gripsOf(laid), ...(school === 'under-melody' ? heldUnder(schoolAt) : [])];
+    const chords = laid.map((v, k) => ({ ...problem.layers[first + k].strike, school, pitches: v.pitches }));
+    // The chords that the right hand holds are learned with the tune's note on top.
+    const under = notesUnderTune(chords, song.melody, doc.hands, bars).map((u) => ({ pitches: [...u.pitches, u.tune] }));
+    const laidNotes = [...gripsOf(laid), ...gripsOf(under)];
     const wide = ({ midis, spread }: (typeof laid)[number]) => spread || midis[midis.length - 1] - midis[0] > comfortable;
     return {
       school,

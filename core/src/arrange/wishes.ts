@@ -1,24 +1,11 @@
 import type { VoicingWishes } from '../left-hand/problem.js';
-import type { BassWish, Document, Passage, School } from '../song/decisions.js';
+import type { BassWish, Document, School } from '../song/decisions.js';
+import { passageAt } from '../song/edits.js';
 import type { ChordSpan } from '../song/song.js';
-import type { Ticks } from '../time/ticks.js';
 
 /** The school of a song where nothing was chosen: the nearest inversion, or two notes in a first year. */
 export function usualSchool({ hands }: Pick<Document, 'hands'>): School {
   return hands.firstYear ? 'two-note' : 'close';
-}
-
-/** The stretch with wishes of its own that a place lies in. */
-export function passageAt(passages: readonly Passage[], at: Ticks): Passage | null {
-  let low = 0;
-  let high = passages.length - 1;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (passages[middle].start <= at) low = middle;
-    else high = middle - 1;
-  }
-  const passage = passages.at(low);
-  return passage && passage.start <= at && at < passage.end ? passage : null;
 }
 
 /** How the left hand is to be voiced: chord by chord, else by its stretch, else by the song. */

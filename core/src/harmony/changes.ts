@@ -1,6 +1,6 @@
 import { pitchClass, transposeName, type NoteName } from '../pitch/pitch.js';
 import { scaleOf, type Key } from './key.js';
-import { plainRoot, transposeSymbol } from './naming.js';
+import { intervalOf, plainRoot, transposeSymbol } from './naming.js';
 import { parseChord, type Chord } from './symbol.js';
 
 /** Something that can be done to a chord, with the chord it makes. */
@@ -24,15 +24,14 @@ const KINDS: readonly { readonly label: string; readonly suffix: (chord: Chord) 
   { label: 'major seventh', suffix: () => 'maj7' },
   { label: 'with a sixth', suffix: (c) => (isMinor(c) ? 'm6' : '6') },
   { label: 'with a ninth', suffix: (c) => withNinth(c) },
-  { label: 'suspended fourth', suffix: (c) => (interval(c, 7) === '7m' ? '7sus4' : 'sus4') },
+  { label: 'suspended fourth', suffix: (c) => (intervalOf(c, 7) === '7m' ? '7sus4' : 'sus4') },
   { label: 'suspended second', suffix: () => 'sus2' },
 ];
 
-const interval = (chord: Chord, degree: number) => chord.tones.find((t) => t.degree === degree)?.interval ?? null;
-const isMinor = (chord: Chord) => interval(chord, 3) === '3m';
+const isMinor = (chord: Chord) => intervalOf(chord, 3) === '3m';
 
 function withNinth(chord: Chord): string {
-  const seventh = interval(chord, 7);
+  const seventh = intervalOf(chord, 7);
   if (seventh === '7M') return isMinor(chord) ? 'm(add9)' : 'maj9';
   if (seventh === '7m') return isMinor(chord) ? 'm9' : '9';
   return isMinor(chord) ? 'm(add9)' : 'add9';
@@ -61,7 +60,7 @@ const kindOf = (chord: Chord) => `${chord.root} ${chord.tones.map((t) => t.inter
  */
 export function forLeadingTriad(chord: Chord, key: Key): string | null {
   const leading = (pitchClass(key.tonic) + 11) % 12;
-  if (pitchClass(chord.root) !== leading || interval(chord, 5) !== '5d' || chord.tones.length !== 3) return null;
+  if (pitchClass(chord.root) !== leading || intervalOf(chord, 5) !== '5d' || chord.tones.length !== 3) return null;
   return `${transposeName(key.tonic, '5P')}/${chord.root}`;
 }
 
@@ -90,7 +89,7 @@ export function approachChords(from: Chord, to: Chord, key: Key): ApproachChord[
     );
   }
   const fourth = scaleOf(key)[3];
-  if (from.root === fourth && interval(from, 3) === '3M' && key.mode === 'major') {
+  if (from.root === fourth && intervalOf(from, 3) === '3M' && key.mode === 'major') {
     add('the fourth raised', transposeName(fourth, '1A'), 'm7b5', `The root of ${from.text} rises a half step.`);
     add('the fourth turned minor', fourth, 'm6', `The third of ${from.text} falls a half step on its way.`);
   }

@@ -3,7 +3,7 @@ import type { Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import { misfitOf, weigh, weighSlots, type Slot, type TuneNote } from './fit.js';
 import type { Key } from './key.js';
-import { PROGRESSION_COSTS, asKeyChord, progressionCost } from './progression.js';
+import { asKeyChord, endingCost, progressionCost } from './progression.js';
 import { keyChords, type KeyChord } from './vocabulary.js';
 
 /** Another chord for a place, its neighbours staying as they are. */
@@ -70,13 +70,10 @@ interface Surroundings {
 }
 
 function standingCost(chord: KeyChord, { slot, before, next, ends }: Surroundings): number {
-  const C = PROGRESSION_COSTS;
   let cost = weigh(slot.weights, misfitOf(chord.chord)) + chord.price;
   if (before) cost += progressionCost(before, chord);
   if (next) cost += progressionCost(chord, next);
-  if (ends)
-    cost +=
-      chord.degree === 1 && chord.role === 'tonic' ? C.endsHome : chord.role === 'dominant' ? C.endsDominant : C.endsElsewhere;
+  if (ends) cost += endingCost(chord);
   return cost;
 }
 

@@ -17,6 +17,11 @@ export function toneFor(chord: Chord, name: NoteName): ChordTone | null {
   return chord.tones.find((t) => pitchClass(t.name) === pc) ?? null;
 }
 
+/** The interval of a chord's note by its number, "3m", or null where the chord has none. */
+export function intervalOf(chord: Chord, degree: number): string | null {
+  return chord.tones.find((t) => t.degree === degree)?.interval ?? null;
+}
+
 /** Number of the inversion: 0 root, 1 third, 2 fifth, 3 seventh; null when another note is at the bottom. */
 export function inversionOf(chord: Chord, bottom: NoteName): number | null {
   const tone = toneFor(chord, bottom);
@@ -54,9 +59,7 @@ export function degreeOf(chord: Chord, key: Key): string {
   const from = pitchClass(scale[letter]);
   let off = (pitchClass(chord.root) - from + 18) % 12;
   off -= 6;
-  const third = chord.tones.find((t) => t.degree === 3)?.interval;
-  const fifth = chord.tones.find((t) => t.degree === 5)?.interval;
-  const seventh = chord.tones.find((t) => t.degree === 7)?.interval;
+  const [third, fifth, seventh] = [3, 5, 7].map((degree) => intervalOf(chord, degree));
   const small = third === '3m';
   const leading = key.mode === 'minor' && letter === 6 && off === 1 && fifth === '5d';
   const sign = leading ? '' : off < 0 ? 'b'.repeat(-off) : '#'.repeat(off);

@@ -1,5 +1,6 @@
 import { pitchClass } from '../pitch/pitch.js';
 import { scaleOf, type Key } from './key.js';
+import { intervalOf } from './naming.js';
 import { parseChord, type Chord } from './symbol.js';
 import { keyChords, type KeyChord } from './vocabulary.js';
 
@@ -37,6 +38,15 @@ export const PROGRESSION_COSTS = {
   barAway: 0.5,
 } as const;
 
+/** True for the home chord of its key. */
+export const isHome = ({ role, degree }: KeyChord): boolean => role === 'tonic' && degree === 1;
+
+/** What it costs a part to end on a chord. */
+export function endingCost(chord: KeyChord): number {
+  const C = PROGRESSION_COSTS;
+  return isHome(chord) ? C.endsHome : chord.role === 'dominant' ? C.endsDominant : C.endsElsewhere;
+}
+
 /** What one chord after another costs within a key, without the charge for changing at all. */
 export function progressionCost(from: KeyChord, to: KeyChord): number {
   if (from.symbol === to.symbol) return 0;
@@ -61,7 +71,7 @@ export function asKeyChord(symbol: string, key: Key): KeyChord | null {
   if (exact) return exact;
   const akin = own.find((c) => c.chord.root === chord.root && c.chord.bass === null && sameKind(c.chord, chord));
   if (akin) return { ...akin, chord, symbol: chord.text };
-  const dominant = degreeInterval(chord, 3) === '3M' && degreeInterval(chord, 7) === '7m';
+  const dominant = intervalOf(chord, 3) === '3M' && intervalOf(chord, 7) === '7m';
   const degree = scaleOf(key).findIndex((n) => pitchClass(n) === pitchClass(chord.root));
   return {
     chord,
@@ -74,12 +84,10 @@ export function asKeyChord(symbol: string, key: Key): KeyChord | null {
   };
 }
 
-const degreeInterval = (chord: Chord, degree: number) => chord.tones.find((t) => t.degree === degree)?.interval ?? null;
-
 /** Two chords on one root of the same kind: thirds, fifths and sevenths agree where both have them. */
 function sameKind(a: Chord, b: Chord): boolean {
   return [3, 5, 7].every((d) => {
-    const [x, y] = [degreeInterval(a, d), degreeInterval(b, d)];
+    const [x, y] = [intervalOf(a, d), intervalOf(b, d)];
     return x === null || y === null || x === y;
   });
 }

@@ -3,7 +3,7 @@ import { barTicks, beatTicks, isCompound, metricStrength } from '../time/meter.j
 import type { Ticks } from '../time/ticks.js';
 import { misfitOf, offScaleOf, weigh, weighSlots, type Slot, type TuneNote } from './fit.js';
 import { keyFromSignature, signatureOf, type Key } from './key.js';
-import { PROGRESSION_COSTS, asKeyChord, progressionCost } from './progression.js';
+import { PROGRESSION_COSTS, asKeyChord, endingCost, isHome, progressionCost } from './progression.js';
 import { keyChords, type HarmonicRhythm, type KeyChord, type Vocabulary } from './vocabulary.js';
 
 /** What chords are to be suggested for, and how. */
@@ -121,18 +121,18 @@ export function poseSuggestion(task: SuggestionTask): SuggestionProblem {
     const { weights, ends, fixed } = places[i];
     let cost = weigh(weights, misfitOf(chord.chord)) + weigh(weights, offScale[key]);
     if (typeof fixed !== 'string') cost += chord.price;
-    const home = chord.role === 'tonic' && chord.degree === 1;
+    const home = isHome(chord);
     if (i === 0 && whole && (!home || key !== 0)) cost += C.firstElsewhere;
     if (i === places.length - 1 && toEnd && (!home || key !== 0)) cost += C.lastElsewhere;
     if (key !== 0) cost += C.barAway * places[i].bars;
-    if (ends) cost += home ? C.endsHome : chord.role === 'dominant' ? C.endsDominant : C.endsElsewhere;
+    if (ends) cost += endingCost(chord);
     return cost;
   };
   const step = (i: number, from: State, to: State): number => {
     const { change, fixed, closes } = places[i];
     const changes = from.symbol !== to.symbol;
     if (fixed === null && changes) return Infinity;
-    const cadence = closes && from.chord?.role === 'dominant' && to.chord?.role === 'tonic' && to.chord.degree === 1;
+    const cadence = closes && from.chord?.role === 'dominant' && to.chord !== null && isHome(to.chord);
     return (changes ? change : 0) + (cadence ? C.cadence : 0) + moveCost(from, to);
   };
   return { places, states, keys, own, step };

@@ -1,5 +1,5 @@
 import { isPassing } from '../harmony/fit.js';
-import { toneFor } from '../harmony/naming.js';
+import { intervalOf, toneFor } from '../harmony/naming.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf, type Pitch } from '../pitch/pitch.js';
@@ -28,7 +28,7 @@ export function gratesWith(chord: Chord, sounding: readonly Pitch[], note: Pitch
   const name = nameOf(note);
   const tone = toneFor(chord, name);
   if (tone && tone.degree >= 9) return null;
-  const third = thirdOf(chord);
+  const third = intervalOf(chord, 3);
   const midi = midiOf(note);
   const above = (midi - midiOf(`${chord.root}0`) + 1200) % 12;
   for (const against of sounding) {
@@ -38,8 +38,6 @@ export function gratesWith(chord: Chord, sounding: readonly Pitch[], note: Pitch
   }
   return null;
 }
-
-const thirdOf = (chord: Chord) => chord.tones.find((t) => t.degree === 3)?.interval ?? null;
 
 /** The melody notes that sound with a chord, with the ticks that each lasts there. */
 export interface NotesOver {

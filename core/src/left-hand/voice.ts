@@ -5,7 +5,7 @@ import type { MelodyNote } from '../song/song.js';
 import { capital } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Form, Voicing } from './candidates.js';
-import { VOICING_COSTS, commonKeys, motionBetween } from './costs.js';
+import { commonKeys, motionBetween } from './costs.js';
 import { chordFingers } from './fingers.js';
 import {
   costOf,
@@ -83,27 +83,28 @@ const ALTERNATIVES = 5;
  * where the table's minimum does, motion is weighed heavier. Strikes whose symbol is no chord are passed over.
  */
 export function voiceLeftHand(strikes: readonly Strike[], melody: readonly MelodyNote[], wishes: VoicingWishes): LeftHand {
-  const { problem, choices, travelRoot } = solveLeftHand(strikes, melody, wishes);
+  const { posed, problem, choices, travelRoot } = solveLeftHand(strikes, melody, wishes);
   return {
     chords: problem.layers.map((_, i) => describe(problem, choices, i, wishes.hands)),
-    cost: costOf(problem.motionWeight === VOICING_COSTS.motion ? problem : voicingProblem(strikes, melody, wishes), choices),
+    cost: costOf(posed, choices),
     travel: travelOf(problem.layers, choices),
     travelRoot,
     motionWeight: problem.motionWeight,
   };
 }
 
-/** The search alone: the problem, the way through it, and the travel of the same chords in root position. */
+/** The search alone: the problem as it is posed and as it was solved, the way through it, and the travel of the same chords in root position. */
 export function solveLeftHand(
   strikes: readonly Strike[],
   melody: readonly MelodyNote[],
   wishes: VoicingWishes,
-): Solved & { readonly travelRoot: number } {
-  const problem = voicingProblem(strikes, melody, wishes);
+): Solved & { readonly posed: VoicingProblem; readonly travelRoot: number } {
+  const posed = voicingProblem(strikes, melody, wishes);
   const rooted = voicingProblem(strikes, melody, { ...wishes, schoolAt: () => 'root', bassAt: () => 'free' });
   const travelRoot = travelOf(rooted.layers, solve(rooted).choices);
-  const nearest = problem.layers.every((l) => l.school === 'close' && l.bass === 'free');
-  return { ...(nearest ? solveWithin(problem, travelRoot) : { problem, choices: solve(problem).choices }), travelRoot };
+  const nearest = posed.layers.every((l) => l.school === 'close' && l.bass === 'free');
+  const solved = nearest ? solveWithin(posed, travelRoot) : { problem: posed, choices: solve(posed).choices };
+  return { ...solved, posed, travelRoot };
 }
 
 function describe(problem: VoicingProblem, choices: readonly number[], i: number, hands: Hands): VoicedChord {

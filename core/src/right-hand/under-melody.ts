@@ -30,7 +30,7 @@ const CLEAR_UNDER = 2;
  * left hand stays clear below.
  */
 export function notesUnderTune(
-  chords: readonly VoicedChord[],
+  chords: readonly Pick<VoicedChord, 'at' | 'length' | 'symbol' | 'school' | 'pitches'>[],
   tune: readonly MelodyNote[],
   hands: Hands,
   bars: readonly Bar[],

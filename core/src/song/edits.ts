@@ -2,6 +2,7 @@ import { intervalToKey, transposeSymbol } from '../harmony/naming.js';
 import type { Key } from '../harmony/key.js';
 import { parseChord } from '../harmony/symbol.js';
 import { HIGHEST_KEY, LOWEST_KEY, midiOf, nameOf, octaveUp, pitchClass, transposePitch, type Pitch } from '../pitch/pitch.js';
+import { lastFrom } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import type { BassWish, Choices, Document, Passage, School, Suggesting } from './decisions.js';
 import type { ChordEvent, Song } from './song.js';
@@ -71,8 +72,13 @@ export function restoreChord(doc: Document, at: Ticks): Document {
 
 /** True where chords are suggested rather than given. */
 export function isSuggestedAt({ song, choices }: Pick<Document, 'song' | 'choices'>, at: Ticks): boolean {
-  const passage = choices.passages.find((p) => p.start <= at && at < p.end);
-  return (passage?.suggest ?? choices.suggest) !== null || song.chords.length === 0;
+  return (passageAt(choices.passages, at)?.suggest ?? choices.suggest) !== null || song.chords.length === 0;
+}
+
+/** The stretch with wishes of its own that a place lies in. */
+export function passageAt(passages: readonly Passage[], at: Ticks): Passage | null {
+  const passage = lastFrom(passages, at);
+  return passage && passage.start <= at && at < passage.end ? passage : null;
 }
 
 /** Suggests chords for the whole song in place of its own, or keeps its own (null). */

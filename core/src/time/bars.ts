@@ -47,14 +47,19 @@ export function layBars(grid: Grid): Bar[] {
 
 /** The bar that holds a position; the last bar for a position at or past the end. `bars` must not be empty. */
 export function barAt(bars: readonly Bar[], at: Ticks): Bar {
+  return lastFrom(bars, at) as Bar;
+}
+
+/** The last of ordered stretches that begins at or before a place, by halving; the first where none does. */
+export function lastFrom<T extends { readonly start: Ticks }>(stretches: readonly T[], at: Ticks): T | undefined {
   let low = 0;
-  let high = bars.length - 1;
+  let high = stretches.length - 1;
   while (low < high) {
     const middle = (low + high + 1) >> 1;
-    if (bars[middle].start <= at) low = middle;
+    if (stretches[middle].start <= at) low = middle;
     else high = middle - 1;
   }
-  return bars[low];
+  return stretches[low];
 }
 
 /** A position within its bar, counted from where a full bar would begin. */

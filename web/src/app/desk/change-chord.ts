@@ -4,9 +4,9 @@ import {
   barAt,
   beatTicks,
   chordChanges,
+  countIn,
   forLeadingTriad,
   handsOf,
-  isChordText,
   parseChord,
   pinVoicing,
   placeName,
@@ -21,6 +21,7 @@ import { DeskStore } from '../state/desk.store';
 import { Offers, type Offer } from '../widgets/offers';
 import { Signs } from '../widgets/signs';
 import { keysFor, turned } from './sounding';
+import { chordFault, writeChord } from './writing';
 
 /** Everything that can be done to the chosen chord: others for its place, its kind, its place in time, what leads on. */
 @Component({
@@ -80,8 +81,8 @@ export class ChangeChord {
     const found = to?.kind === 'chord' ? approachChords(from, to, chord.key) : next ? [] : turnBacks(arrangement.song.key);
     if (found.length === 0) return null;
     const title = next
-      ? `On the way to ${next.symbol}, on count ${this.countOf(at)}`
-      : `Back to the start, on count ${this.countOf(at)}`;
+      ? `On the way to ${next.symbol}, on count ${countIn(arrangement.bars, at)}`
+      : `Back to the start, on count ${countIn(arrangement.bars, at)}`;
     return { at, title, offers: found.map((f) => this.offer(f.symbol, f.label, f.why)) };
   });
 
@@ -108,17 +109,13 @@ export class ChangeChord {
   );
 
   protected keep(offer: Offer, at = this.chord().at): void {
-    this.write(offer.id, at);
+    writeChord(this.desk, at, offer.id);
   }
 
   protected writeText(field: HTMLInputElement): void {
     const symbol = field.value.trim();
-    if (isChordText(symbol)) return this.write(symbol, this.chord().at);
-    this.fault.set(
-      symbol
-        ? `“${symbol}” is not a chord symbol. Write one such as Gm7 or D/F#, or N.C. for none.`
-        : 'Write a chord such as Gm7, or N.C. for none.',
-    );
+    this.fault.set(chordFault(symbol));
+    if (this.fault() === null) writeChord(this.desk, this.chord().at, symbol);
   }
 
   protected turn(pitches: readonly string[]): void {
@@ -145,11 +142,6 @@ export class ChangeChord {
     this.change('bring the chord back', (d) => restoreChord(d, symbolAt));
   }
 
-  private write(symbol: string, at: number): void {
-    const end = this.desk.arrangement()?.song.chords.find((c) => c.at > at)?.at;
-    this.change(`write ${symbol}`, (d) => setChord(d, at, symbol, end), at);
-  }
-
   private change(label: string, make: (d: Document) => Document, at?: number): void {
     void this.desk.edit(label, make).then(() => {
       if (at !== undefined) this.desk.select({ kind: 'chord', at });
@@ -169,10 +161,5 @@ export class ChangeChord {
 
   private costWords(cost: number): string {
     return cost < -0.25 ? 'fits better' : cost < 0.25 ? 'fits as well' : cost < 1.5 ? 'nearly as well' : 'a bolder choice';
-  }
-
-  private countOf(at: number): string {
-    const bars = this.desk.arrangement()?.bars;
-    return bars ? (placeName(bars, at).split('count ')[1] ?? '') : '';
   }
 }

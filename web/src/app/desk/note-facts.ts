@@ -1,26 +1,24 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import {
   chordsHolding,
   conflictSentence,
   countIn,
   findConflicts,
   handsOf,
-  isChordText,
   midiOf,
   nameOf,
   notesOver,
   placeName,
-  setChord,
   splitPart,
   type HoldingChord,
   type MelodyNote,
 } from '@joined-hands/core';
-import { signal } from '@angular/core';
 import { Player } from '../audio/player';
 import { DeskStore } from '../state/desk.store';
 import { Offers, type Offer } from '../widgets/offers';
 import { Signs } from '../widgets/signs';
 import { keysFor } from './sounding';
+import { chordFault, writeChord } from './writing';
 
 const ORDINAL: Readonly<Record<number, string>> = { 1: 'as its root', 3: 'as its third', 5: 'as its fifth', 7: 'as its seventh' };
 
@@ -76,20 +74,8 @@ export class NoteFacts {
 
   protected write(symbol: string): void {
     const text = symbol.trim();
-    if (!isChordText(text))
-      return this.fault.set(
-        text
-          ? `“${text}” is not a chord symbol. Write one such as Gm7 or D/F#, or N.C. for none.`
-          : 'Write a chord such as Gm7, or N.C. for none.',
-      );
-    this.fault.set(null);
-    const { at } = this.note();
-    const end = this.desk.arrangement()?.song.chords.find((c) => c.at > at)?.at;
-    void this.desk
-      .edit(`write ${text}`, (d) => setChord(d, at, text, end))
-      .then(() => {
-        this.desk.select({ kind: 'chord', at });
-      });
+    this.fault.set(chordFault(text));
+    if (this.fault() === null) writeChord(this.desk, this.note().at, text);
   }
 
   protected cutHere(): void {

@@ -1,5 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { isBlackKey, midiOf, nameOf, partTitle, shapeOf, shapesOf, type Arrangement, type PartChord } from '@joined-hands/core';
+import {
+  gripsOf,
+  isBlackKey,
+  midiOf,
+  nameOf,
+  partTitle,
+  shapeOf,
+  shapesOf,
+  type Arrangement,
+  type PartChord,
+} from '@joined-hands/core';
 import { DeskStore } from '../state/desk.store';
 import { Signs } from '../widgets/signs';
 
@@ -78,7 +88,7 @@ export class Progression {
   protected readonly summary = computed(() => {
     const { totals } = this.arrangement();
     const count = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;
-    const grips = new Set(this.chords().map((c) => c.pitches.join(' '))).size;
+    const grips = gripsOf(this.chords()).length;
     return [
       `${count(this.shapes().length, 'shape')} to learn, in ${count(grips, 'place')}.`,
       `The hand moves ${count(totals.leftTravel, 'half step')} in all; in root position it would be ${totals.leftTravelRoot}.`,
