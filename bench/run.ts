@@ -59,7 +59,14 @@ const POOL = ['Fmaj7', 'Dm7', 'Gm7', 'C7', 'Am7', 'D7', 'Bbmaj7', 'Bbm6', 'F6', 
 function chain(chords: number): [Strike[], Song['melody']] {
   const beat = TICKS_PER_QUARTER;
   const strikes = Array.from({ length: chords }, (_, i) => {
-    return { at: i * 2 * beat, length: 2 * beat, symbol: POOL[(i * 5 + (i >> 3)) % POOL.length], again: false, beat };
+    return {
+      at: i * 2 * beat,
+      length: 2 * beat,
+      symbol: POOL[(i * 5 + (i >> 3)) % POOL.length],
+      again: false,
+      beat,
+      writtenAt: i * 2 * beat,
+    };
   });
   return [strikes, strikes.map(({ at, length }, i) => ({ at, length, pitch: ['A5', 'C5', 'E5', 'G4'][i % 4], lyric: null }))];
 }

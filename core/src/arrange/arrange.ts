@@ -1,142 +1,106 @@
 import { nameWithMelody } from '../harmony/naming.js';
-import type { ChordChoice } from '../harmony/choices.js';
-import type { Key } from '../harmony/key.js';
 import { parseChord } from '../harmony/symbol.js';
+import { partDifficulty } from '../difficulty/difficulty.js';
 import { divide } from '../divide/divide.js';
-import { findRepeats, type RepeatOf } from '../divide/repeats.js';
+import { findRepeats } from '../divide/repeats.js';
+import { findSections } from '../divide/sections.js';
+import { leftJumps, rightJumps } from '../join/jumps.js';
 import { togetherPoints, type Together } from '../join/together.js';
 import { blockStrikes } from '../left-hand/strikes.js';
+import { chordPlaces } from '../left-hand/timing.js';
 import { voiceLeftHand, type VoicedChord } from '../left-hand/voice.js';
-import { nameOf, type Pitch } from '../pitch/pitch.js';
-import { notesUnderTune, type UnderNote } from '../right-hand/under-melody.js';
-import type { Document } from '../song/decisions.js';
-import { chordSpans, type MelodyNote, type Song } from '../song/song.js';
-import { barSpan, layBars, type Bar } from '../time/bars.js';
+import { midiOf, nameOf } from '../pitch/pitch.js';
+import { fingerRightHand, type RightHand } from '../right-hand/right-hand.js';
+import { notesUnderTune } from '../right-hand/under-melody.js';
+import { spanOf, type Document } from '../song/decisions.js';
+import { wishAt } from '../song/edits.js';
+import { chordSpans, type Song } from '../song/song.js';
+import { barSpan, layBars } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
-import { examine, partFinder, type Finding } from './findings.js';
+import type { Arrangement, Part, PartChord, ScoreNote } from './arrangement.js';
+import { partFinder } from './finding.js';
+import { examine } from './findings.js';
 import { harmonise, type HarmonisedChord } from './harmonise.js';
-import { resolveTune, sayChords } from './resolve.js';
+import { chordsWithin } from './levels.js';
+import { fitTune, playedTune, sayChords } from './resolve.js';
 import { wishesOf } from './wishes.js';
 
-/** A chord of a part, with what the tune on top makes of it. */
-export interface PartChord extends VoicedChord {
-  /** "F7/A" for F/A under E flat; null where the tune makes nothing with a name. */
-  readonly withMelody: string | null;
-  /** Whether the song brought the chord, the pianist wrote it, or it was suggested. */
-  readonly source: HarmonisedChord['source'];
-  /** The key it is heard in. */
-  readonly key: Key;
-  /** What the chord does for the tune and where it leads. */
-  readonly chordWhy: string;
-  /** Three other chords for the place, the best first. */
-  readonly otherChords: readonly ChordChoice[];
-  /** Where the symbol stands that this strike belongs to. */
-  readonly symbolAt: Ticks;
-}
-
-/** One numbered part. */
-export interface Part {
-  readonly number: number;
-  /** The form letter: parts that repeat each other share it. */
-  readonly label: string;
-  /** The pianist's own name for it, or null. */
-  readonly name: string | null;
-  readonly start: Ticks;
-  readonly end: Ticks;
-  /** Numbers of the first and last bar. */
-  readonly bars: { readonly from: number; readonly to: number };
-  readonly repeats: RepeatOf | null;
-  /** What spoke for cutting at its start. */
-  readonly reasons: readonly string[];
-  readonly melody: readonly MelodyNote[];
-  readonly chords: readonly PartChord[];
-  readonly together: readonly Together[];
-  /** Chord notes that the right hand holds under the tune. */
-  readonly under: readonly UnderNote[];
-}
-
-/** A note that is played. */
-export interface ScoreNote {
-  readonly hand: 'left' | 'right';
-  readonly at: Ticks;
-  readonly length: Ticks;
-  readonly pitch: Pitch;
-  readonly finger: number | null;
-  readonly role: 'melody' | 'chord' | 'bass' | 'harmony' | 'fill';
-  readonly part: number;
-}
-
-/** All that is computed from a document */
-export interface Arrangement {
-  /** The song as it is played: with the pianist's chords, and with the tune on the keyboard's keys. */
-  readonly song: Song;
-  readonly bars: readonly Bar[];
-  readonly parts: readonly Part[];
-  readonly score: readonly ScoreNote[];
-  readonly findings: readonly Finding[];
-  readonly totals: {
-    readonly leftTravel: number;
-    readonly leftTravelRoot: number;
-    readonly pathCost: number;
-    readonly motionWeight: number;
-  };
-}
+/** A chord as it is struck, with the place where it is written. */
+type TimedChord = HarmonisedChord & { readonly writtenAt: Ticks };
 
 /**
- * Computes the arrangement of a document: parts, voicings, joins, score and findings. Pure and deterministic; the
- * time it takes grows linearly with the song.
+ * Computes the arrangement of a document: parts, voicings, fingers, joins, difficulty, score and findings. Pure and
+ * deterministic; the time it takes grows linearly with the song.
  */
 export function arrange(doc: Document): Arrangement {
   const bars = layBars(doc.song);
-  const { written, played, findings } = resolveTune(doc, bars);
+  const { hands, choices } = doc;
+  const { tempo } = doc.song;
+  const { written, findings: fitted } = fitTune(doc, bars);
   const tuneful: Song = { ...doc.song, melody: written };
-  const stretches = divide(tuneful, bars, doc.choices);
-  const harmony = harmonise(
-    doc,
-    written,
-    bars,
-    stretches.map((s) => s.end),
-  );
+  const stretches = divide(tuneful, bars, choices);
+  const { played, findings: moved } = playedTune(doc, written, stretches, bars);
+  const ends = stretches.map((s) => s.end);
+  const found = harmonise(doc, written, bars, ends);
+  const harmony = timed(doc, chordsWithin(doc, found), played, bars);
   const song: Song = { ...doc.song, melody: played, chords: harmony.map(({ at, symbol }) => ({ at, symbol })) };
-  const spans = chordSpans(song);
-  const left = voiceLeftHand(blockStrikes(spans, bars), played, wishesOf(doc, spans));
-  const under = notesUnderTune(left.chords, played, doc.hands, bars);
+  const spans = chordSpans(song).map((span, i) => ({ ...span, writtenAt: harmony[i].writtenAt }));
+  const strikes = blockStrikes(spans, bars).filter((s) => wishAt(doc, s.at, 'level') !== 'tune');
+  const left = voiceLeftHand(strikes, played, wishesOf(doc, spans));
+  const under = notesUnderTune(left.chords, played, hands, bars);
   const together = togetherPoints(left.chords, played, bars);
-  const form = findRepeats({ ...song, melody: written }, stretches, spans);
-  const names = new Map(doc.choices.names.map((n) => [n.at, n.name]));
-  const notesOf = sliceBy(played);
-  const chordsOf = sliceBy(withHarmony(left.chords, harmony, together));
-  const joinsOf = sliceBy(together);
-  const underOf = sliceBy(under);
-  const parts = stretches.map((stretch, i): Part => {
+  const right = fingerRightHand({
+    ...{ tune: played, under, hands, tempo, fingers: choices.fingers, key: song.key },
+    phrases: stretches.map((s) => s.start),
+  });
+  const form = findRepeats({ ...song, melody: written }, stretches, chordSpans({ ...song, chords: found }));
+  const names = new Map(choices.names.map((n) => [n.at, n.name]));
+  const jumps = [...leftJumps(left.chords, tempo), ...rightJumps(right.places, tempo)].sort((a, b) => a.at - b.at);
+  const fingered = played.map((n) => ({ ...n, finger: right.fingerOf(n.at, n.pitch) }));
+  const wide = wideGrips(right, spanOf(hands, 'right').comfortable);
+  const [notesOf, chordsOf, joinsOf, underOf, jumpsOf] = [
+    sliceBy(fingered),
+    sliceBy(withHarmony(left.chords, harmony, together)),
+    sliceBy(together),
+    sliceBy(under),
+    sliceBy(jumps),
+  ] as const;
+  const placesOf = sliceBy(right.places.map((p) => ({ ...p, at: p.start })));
+  const wideOf = sliceBy(wide);
+  const leftSpan = spanOf(hands, 'left');
+  const parts = stretches.map(({ start, end, reasons }, i): Part => {
+    const [melody, chords, partJumps, places] = [notesOf(end), chordsOf(end), jumpsOf(end), placesOf(end)];
+    const moves = Math.max(0, places.length - 1);
+    const stretchesOf = wideOf(end).length;
     return {
       number: i + 1,
       label: form[i].label,
-      name: names.get(stretch.start) ?? null,
-      start: stretch.start,
-      end: stretch.end,
-      bars: barSpan(bars, stretch.start, stretch.end),
+      name: names.get(start) ?? null,
+      ...{ start, end, reasons, melody, chords, places },
+      bars: barSpan(bars, start, end),
       repeats: form[i].repeats,
-      reasons: stretch.reasons,
-      melody: notesOf(stretch.end),
-      chords: chordsOf(stretch.end),
-      together: joinsOf(stretch.end),
-      under: underOf(stretch.end),
+      together: joinsOf(end),
+      under: underOf(end),
+      jumps: partJumps,
+      difficulty: partDifficulty(
+        { start, end, melody, chords, moves, stretches: stretchesOf, jumps: partJumps, leftSpan, tempo },
+        bars,
+      ),
     };
   });
   const partOf = partFinder(parts);
-  const score = parts.flatMap(scoreOf);
-  const right = score.filter((n) => n.hand === 'right');
+  const score = parts.flatMap((part) => scoreOf(part, right));
+  const examined = {
+    ...{ doc, bars, chords: left.chords, harmony, tune: played, places: right.places, jumps, parts, partOf },
+    right: score.filter((n) => n.hand === 'right'),
+  };
   return {
-    song,
-    bars,
-    parts,
-    score,
-    findings: [
-      ...findings,
-      ...sayChords(doc, harmony, bars),
-      ...examine({ doc, bars, chords: left.chords, harmony, tune: played, right, partOf }),
-    ].sort((a, b) => (a.at ?? 0) - (b.at ?? 0)),
+    ...{ song, bars, parts, score, strikes },
+    sections: findSections(song, stretches, choices),
+    hardest: hardestOf(parts),
+    findings: [...fitted, ...moved, ...sayChords(doc, found, bars), ...examine(examined)].sort(
+      (a, b) => (a.at ?? 0) - (b.at ?? 0),
+    ),
     totals: {
       leftTravel: left.travel,
       leftTravelRoot: left.travelRoot,
@@ -146,17 +110,50 @@ export function arrange(doc: Document): Arrangement {
   };
 }
 
+/** The chords at the places where they are struck: as written, on the beat, or with a note that is sung ahead of it. */
+function timed(doc: Document, chords: readonly HarmonisedChord[], tune: Song['melody'], bars: Arrangement['bars']): TimedChord[] {
+  const places = chordPlaces(
+    chords.map((c) => c.at),
+    tune,
+    bars,
+    (at) => wishAt(doc, at, 'timing'),
+  );
+  return chords.map((c, i) => ({ ...c, at: places[i], writtenAt: c.at }));
+}
+
+/** The part with the highest score; none where two or more parts, all that there is, are equally hard. */
+function hardestOf(parts: readonly Part[]): number | null {
+  if (parts.length < 2) return null;
+  const most = parts.reduce((a, b) => (b.difficulty.score > a.difficulty.score ? b : a));
+  return parts.every((p) => p.difficulty.score === most.difficulty.score) ? null : most.number;
+}
+
+/** Grips of the right hand past its comfortable span, and steps between notes of one place that are. */
+function wideGrips({ grips, row }: RightHand, comfortable: number): { readonly at: Ticks }[] {
+  const span = (pitches: readonly string[]) => Math.abs(midiOf(pitches[pitches.length - 1]) - midiOf(pitches[0]));
+  return grips.filter((g, i) => {
+    const before = grips[i - 1];
+    const step =
+      i > 0 && row[i].move === 'stay' ? span([before.pitches[before.pitches.length - 1], g.pitches[g.pitches.length - 1]]) : 0;
+    return Math.max(span(g.pitches), step) > comfortable;
+  });
+}
+
 /** Puts what the harmony says beside every strike of its chord. */
-function withHarmony(
-  chords: readonly VoicedChord[],
-  harmony: readonly HarmonisedChord[],
-  joins: readonly Together[],
-): PartChord[] {
+function withHarmony(chords: readonly VoicedChord[], harmony: readonly TimedChord[], joins: readonly Together[]): PartChord[] {
   let h = 0;
   return chords.map((chord, i) => {
     while (h + 1 < harmony.length && harmony[h + 1].at <= chord.at) h++;
-    const { source, key, why, others, at } = harmony[h];
-    return { ...chord, withMelody: withMelody(chord, joins[i]), source, key, chordWhy: why, otherChords: others, symbolAt: at };
+    const { source, key, why, others, writtenAt } = harmony[h];
+    return {
+      ...chord,
+      withMelody: withMelody(chord, joins[i]),
+      source,
+      key,
+      chordWhy: why,
+      otherChords: others,
+      symbolAt: writtenAt,
+    };
   });
 }
 
@@ -177,19 +174,16 @@ function withMelody(chord: VoicedChord, join: Together): string | null {
   return nameWithMelody(parsed, nameOf(note));
 }
 
-function scoreOf(part: Part): ScoreNote[] {
-  const notes: ScoreNote[] = part.melody.map((n) => ({
+function scoreOf(part: Part, { fingerOf }: RightHand): ScoreNote[] {
+  const notes: ScoreNote[] = part.melody.map(({ at, length, pitch, finger }) => ({
+    ...{ at, length, pitch, finger },
     hand: 'right',
-    at: n.at,
-    length: n.length,
-    pitch: n.pitch,
-    finger: null,
     role: 'melody',
     part: part.number,
   }));
   for (const { at, length, pitches } of part.under)
     for (const pitch of pitches)
-      notes.push({ hand: 'right', at, length, pitch, finger: null, role: 'harmony', part: part.number });
+      notes.push({ hand: 'right', at, length, pitch, finger: fingerOf(at, pitch), role: 'harmony', part: part.number });
   for (const chord of part.chords) {
     const role = chord.form === 'one-note' || chord.school === 'octave' || chord.school === 'under-melody' ? 'bass' : 'chord';
     chord.struck.forEach(({ at, length, pitch }, k) =>

@@ -1,52 +1,14 @@
 import { parseChord } from '../harmony/symbol.js';
 import { toneFor } from '../harmony/naming.js';
-import { collisionSentence, findCollisions, type SoundingNote } from '../join/collisions.js';
 import { conflictSentence, findConflicts, notesOver, type NotesOver } from '../join/conflicts.js';
 import { muddiness } from '../left-hand/costs.js';
-import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf } from '../pitch/pitch.js';
-import { KEYBOARDS, spanOf, type Document } from '../song/decisions.js';
-import type { MelodyNote } from '../song/song.js';
-import { capital, lastFrom, placeName, type Bar } from '../time/bars.js';
-import { toSeconds, type Ticks } from '../time/ticks.js';
+import { KEYBOARDS, spanOf } from '../song/decisions.js';
+import { capital, placeName } from '../time/bars.js';
+import { toSeconds } from '../time/ticks.js';
 import { advice, conflictFixes, letGo, roomFixes, type Fix } from './fixes.js';
-import type { HarmonisedChord } from './harmonise.js';
-
-/** Something the pianist should know, with its place and ways out. */
-export interface Finding {
-  /** A stable name for the rule, such as "reach" or "collision-crossing". */
-  readonly rule: string;
-  /** fix: it cannot be played as it stands. warn: it will trouble. note: good to know. */
-  readonly severity: 'fix' | 'warn' | 'note';
-  readonly at: Ticks | null;
-  readonly part: number | null;
-  /** The chord it speaks of, or null. */
-  readonly chordAt: Ticks | null;
-  readonly message: string;
-  readonly fixes: readonly Fix[];
-}
-
-interface PartRange {
-  readonly number: number;
-  readonly start: Ticks;
-}
-
-/** Finds the number of the part that holds a place. */
-export function partFinder(parts: readonly PartRange[]): (at: Ticks) => number | null {
-  return (at) => lastFrom(parts, at)?.number ?? null;
-}
-
-/** What the findings are drawn from. */
-export interface Examined {
-  readonly doc: Document;
-  readonly bars: readonly Bar[];
-  readonly chords: readonly VoicedChord[];
-  readonly harmony: readonly HarmonisedChord[];
-  readonly tune: readonly MelodyNote[];
-  /** All that the right hand plays, in order. */
-  readonly right: readonly SoundingNote[];
-  readonly partOf: (at: Ticks) => number | null;
-}
+import { finding, type Examined, type Finding } from './finding.js';
+import { checkJoin } from './join-findings.js';
 
 /** Everything worth saying about the left hand and how it lies under the right. */
 export function examine(examined: Examined): Finding[] {
@@ -56,19 +18,9 @@ export function examine(examined: Examined): Finding[] {
     ...checkVoicings(examined, over),
     ...checkPins(examined),
     ...checkHarmony(examined, over),
-    ...checkRoom(examined, over),
+    ...checkJoin(examined, over),
   ];
 }
-
-const finding = (
-  { partOf }: Examined,
-  at: Ticks,
-  rule: string,
-  severity: Finding['severity'],
-  message: string,
-  fixes: readonly Fix[],
-  chordAt = at,
-): Finding => ({ rule, severity, at, part: partOf(chordAt), chordAt, message, fixes });
 
 /** Checks every voiced chord against the hand, the keyboard and the low limits. */
 function checkVoicings(examined: Examined, over: readonly NotesOver[]): Finding[] {
@@ -83,7 +35,7 @@ function checkVoicings(examined: Examined, over: readonly NotesOver[]): Finding[
     const say = (rule: string, severity: Finding['severity'], message: string, fixes: readonly Fix[]) =>
       found.push(finding(examined, chord.at, rule, severity, message, fixes));
     const title = `${chord.symbol} at ${place}`;
-    const free: Fix[] = chord.pinned ? [letGo(chord.at, 'let it find its place')] : [];
+    const free: Fix[] = chord.pinned ? [letGo(chord.writtenAt, 'let it find its place')] : [];
     const room = () => roomFixes(over[i], doc.hands);
     if (chord.spread !== 'together') {
       const how = chord.spread === 'broken' ? 'broken, the low note first' : 'rolled from the bottom';
@@ -106,7 +58,7 @@ function checkVoicings(examined: Examined, over: readonly NotesOver[]): Finding[
     const seconds = toSeconds(chord.length, doc.song.tempo);
     if (!chord.again && chord.motion > 0 && seconds < TOO_FAST)
       say('fast', 'note', `${title} lasts ${seconds.toFixed(1)} seconds, hardly time to grasp it. It may be skipped.`, [
-        { text: `skip ${chord.symbol}`, action: { kind: 'skip', at: chord.at } },
+        { text: `skip ${chord.symbol}`, action: { kind: 'skip', at: chord.writtenAt } },
       ]);
   });
   return found;
@@ -118,7 +70,7 @@ const TOO_FAST = 0.5;
 /** Pinned keys that no longer mean their chord, and pins where no chord is struck any more. */
 function checkPins(examined: Examined): Finding[] {
   const { doc, chords, bars } = examined;
-  const struck = new Set(chords.map((c) => c.at));
+  const struck = new Set(chords.map((c) => c.writtenAt));
   const lost = doc.choices.pins
     .filter((p) => !struck.has(p.at) && p.at < doc.song.length)
     .map((p) => {
@@ -135,7 +87,7 @@ function checkPins(examined: Examined): Finding[] {
     const strangers = names.filter((n) => toneFor(parsed, n) === null && n !== parsed.bass);
     if (strangers.length === 0) return [];
     const message = `${strangers.join(' and ')}, which you pinned at ${placeName(bars, chord.at)}, ${strangers.length === 1 ? 'is' : 'are'} not in ${chord.symbol}.`;
-    return [finding(examined, chord.at, 'pin-foreign', 'warn', message, [letGo(chord.at, 'let it find its place')])];
+    return [finding(examined, chord.at, 'pin-foreign', 'warn', message, [letGo(chord.writtenAt, 'let it find its place')])];
   });
   return [...lost, ...foreign];
 }
@@ -152,17 +104,5 @@ function checkHarmony(examined: Examined, over: readonly NotesOver[]): Finding[]
     return [
       finding(examined, worst.at, 'conflict', 'warn', message, conflictFixes(worst, one, harmony[h], doc.hands), one.chord.at),
     ];
-  });
-}
-
-/** Where the hands are in each other's way. */
-function checkRoom(examined: Examined, over: readonly NotesOver[]): Finding[] {
-  const { chords, right, bars, doc } = examined;
-  const places = new Map(over.map((o) => [o.chord.at, o]));
-  return findCollisions(chords, right).map((c) => {
-    const message = `${capital(placeName(bars, c.at))}: ${collisionSentence(c)}`;
-    const severity = c.kind === 'close' ? 'warn' : 'fix';
-    const fixes = [...roomFixes(places.get(c.chord.at) as NotesOver, doc.hands), advice('the tune up an octave')];
-    return finding(examined, c.at, `collision-${c.kind}`, severity, message, fixes, c.chord.at);
   });
 }

@@ -1,3 +1,4 @@
+import type { Key } from '../harmony/key.js';
 import { keyChords } from '../harmony/vocabulary.js';
 import { intervalOf, toneFor } from '../harmony/naming.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
@@ -6,8 +7,18 @@ import { voicingsFor, type Voicing } from '../left-hand/candidates.js';
 import { CLEAR_OF_TUNE, VOICING_COSTS, motionBetween, muddiness } from '../left-hand/costs.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf, pitchClass, type Pitch } from '../pitch/pitch.js';
-import type { Document, Hands } from '../song/decisions.js';
-import { pinVoicing, removeChord, setChord, unpinVoicing } from '../song/edits.js';
+import type { ChordTiming, Document, Hands, Level, School, TuneRhythm } from '../song/decisions.js';
+import {
+  pinVoicing,
+  removeChord,
+  setChord,
+  setPassage,
+  setSchoolEverywhere,
+  setWish,
+  transposeDocument,
+  unpinVoicing,
+  type PartRange,
+} from '../song/edits.js';
 import type { Ticks } from '../time/ticks.js';
 import type { HarmonisedChord } from './harmonise.js';
 
@@ -16,7 +27,14 @@ export type FixAction =
   | { readonly kind: 'pin'; readonly at: Ticks; readonly pitches: readonly Pitch[] }
   | { readonly kind: 'unpin'; readonly at: Ticks }
   | { readonly kind: 'chord'; readonly at: Ticks; readonly symbol: string }
-  | { readonly kind: 'skip'; readonly at: Ticks };
+  | { readonly kind: 'skip'; readonly at: Ticks }
+  | { readonly kind: 'octave'; readonly range: PartRange | null; readonly octaves: number }
+  | { readonly kind: 'level'; readonly range: PartRange | null; readonly level: Level }
+  | { readonly kind: 'rhythm'; readonly range: PartRange | null; readonly rhythm: TuneRhythm }
+  | { readonly kind: 'timing'; readonly range: PartRange | null; readonly timing: ChordTiming }
+  | { readonly kind: 'school'; readonly range: PartRange | null; readonly school: School }
+  | { readonly kind: 'key'; readonly key: Key }
+  | { readonly kind: 'all'; readonly actions: readonly FixAction[] };
 
 /** A way out: what it is in words, and the change that makes it, or null for advice. */
 export interface Fix {
@@ -41,14 +59,34 @@ export function applyFix(doc: Document, action: FixAction): Document {
       return setChord(doc, action.at, action.symbol);
     case 'skip':
       return removeChord(doc, action.at);
+    case 'octave':
+      return setWish(doc, action.range, 'octave', action.octaves);
+    case 'level':
+      return setWish(doc, action.range, 'level', action.level);
+    case 'rhythm':
+      return setWish(doc, action.range, 'rhythm', action.rhythm);
+    case 'timing':
+      return setWish(doc, action.range, 'timing', action.timing);
+    case 'school':
+      return action.range ? setPassage(doc, action.range, { school: action.school }) : setSchoolEverywhere(doc, action.school);
+    case 'key':
+      return transposeDocument(doc, action.key);
+    case 'all':
+      return action.actions.reduce(applyFix, doc);
   }
 }
+
+/** The tune of a part an octave higher. */
+export const octaveUpFix = (part: PartRange & { readonly number: number }, octaves: number): Fix => ({
+  text: `the tune of part ${part.number} up an octave`,
+  action: { kind: 'octave', range: { start: part.start, end: part.end }, octaves: octaves + 1 },
+});
 
 const listed = (pitches: readonly Pitch[]) => pitches.join(' ');
 
 const pin = (chord: VoicedChord, text: string, voicing: Voicing): Fix => ({
   text: `${text}: ${listed(voicing.pitches)}`,
-  action: { kind: 'pin', at: chord.at, pitches: voicing.pitches },
+  action: { kind: 'pin', at: chord.writtenAt, pitches: voicing.pitches },
 });
 
 /** Other places for a chord, best first: near to where it lies, clear, in reach, and below the tune. */
@@ -119,7 +157,10 @@ export function conflictFixes(
   if (inversion) fixes.push(pin(chord, 'another inversion', inversion));
   const rest = chord.pitches.filter((p) => p !== against);
   if (rest.length > 0 && clear(parsed, rest))
-    fixes.push({ text: `leave out ${nameOf(against)}: ${listed(rest)}`, action: { kind: 'pin', at: chord.at, pitches: rest } });
+    fixes.push({
+      text: `leave out ${nameOf(against)}: ${listed(rest)}`,
+      action: { kind: 'pin', at: chord.writtenAt, pitches: rest },
+    });
   /** A chord is worth offering where some place for it sounds clear under the tune. */
   const sounds = (symbol: string): boolean => {
     const other = parseChord(symbol);
@@ -130,7 +171,7 @@ export function conflictFixes(
     );
   };
   const change = (text: string, symbol: string) =>
-    fixes.push({ text: `${text}: ${symbol}`, action: { kind: 'chord', at: chord.at, symbol } });
+    fixes.push({ text: `${text}: ${symbol}`, action: { kind: 'chord', at: chord.writtenAt, symbol } });
   const first = firstInversionWith(parsed, note);
   if (first && sounds(first)) change('first inversion with the tune’s note', first);
   const quality = QUALITIES.map((q) => parsed.root + q).find((s) => s !== first && contains(s, note) && sounds(s));

@@ -1,4 +1,3 @@
-import { blockStrikes } from '../left-hand/strikes.js';
 import { travelOf } from '../left-hand/problem.js';
 import { gripsOf, shapesOf } from '../left-hand/shapes.js';
 import { solveLeftHand } from '../left-hand/voice.js';
@@ -6,7 +5,7 @@ import { notesUnderTune } from '../right-hand/under-melody.js';
 import { SCHOOLS, spanOf, type Document, type School } from '../song/decisions.js';
 import { chordSpans } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
-import type { Arrangement } from './arrange.js';
+import type { Arrangement } from './arrangement.js';
 import { wishesOf } from './wishes.js';
 
 /** Where a school is to hold: the whole song, a stretch, or one chord. */
@@ -34,9 +33,8 @@ export interface SchoolPrice {
 
 /** What each school would cost in a stretch of an arrangement, everything around it staying as it is. */
 export function schoolPrices(doc: Document, arrangement: Arrangement, { start, end }: Scope): SchoolPrice[] {
-  const { song, bars } = arrangement;
+  const { song, bars, strikes } = arrangement;
   const spans = chordSpans(song);
-  const strikes = blockStrikes(spans, bars);
   const wishes = wishesOf(doc, spans);
   const inside = (at: Ticks) => at >= start && at < end;
   const comfortable = spanOf(doc.hands, 'left').comfortable;

@@ -4,7 +4,7 @@ import { parseChord } from '../harmony/symbol.js';
 import type { Document } from '../song/decisions.js';
 import { meterName } from '../time/meter.js';
 import { toQuarters } from '../time/ticks.js';
-import type { Arrangement, Part, PartChord } from './arrange.js';
+import type { Arrangement, Part, PartChord } from './arrangement.js';
 import { suggestionFor } from './harmonise.js';
 
 /** The report of the command line: plain data, times in quarter notes from the start of the music. */
@@ -54,12 +54,13 @@ function partReport(part: Part, key: { tonic: string; mode: 'major' | 'minor' })
       part: part.repeats.part,
       kind: part.repeats.kind,
       differsFrom: part.repeats.differsFrom === null ? null : toQuarters(part.repeats.differsFrom),
+      steps: part.repeats.steps,
     },
     melody: part.melody.map((n) => ({
       at: toQuarters(n.at),
       length: toQuarters(n.length),
       pitch: n.pitch,
-      finger: null,
+      finger: n.finger,
       lyric: n.lyric ? n.lyric.text + (n.lyric.joins ? '-' : '') : null,
     })),
     chords: part.chords.map((c) => chordReport(c, key)),
@@ -69,7 +70,7 @@ function partReport(part: Part, key: { tonic: string; mode: 'major' | 'minor' })
       chord: t.chord,
       count: t.count,
     })),
-    difficulty: null,
+    difficulty: part.difficulty,
   };
 }
 

@@ -3,29 +3,48 @@ import { midiOf, octaveUp, type Pitch } from '../pitch/pitch.js';
 import { withStays } from '../right-hand/stay.js';
 import { placeName, type Bar } from '../time/bars.js';
 import { KEYBOARDS, type Document, type Hands } from '../song/decisions.js';
+import { wishAt } from '../song/edits.js';
+import { straighten, type TuneStretch } from '../song/rhythm.js';
 import type { Song } from '../song/song.js';
 import { advice, type Fix } from './fixes.js';
-import type { Finding } from './findings.js';
+import type { Finding } from './finding.js';
 import type { HarmonisedChord } from './harmonise.js';
 
-/** The tune as it will be played, and what had to be said on the way. */
-export interface ResolvedTune {
-  /** The tune on the keyboard's keys, as it was written. */
-  readonly written: Song['melody'];
-  /** The same with the stretches where the right hand stays on its notes. */
-  readonly played: Song['melody'];
-  readonly findings: Finding[];
-}
-
-/** Puts the tune onto the keyboard, and the right hand on its notes where it was asked to stay. */
-export function resolveTune(doc: Document, bars: readonly Bar[]): ResolvedTune {
+/**
+ * The tune as it is played: straightened, in another octave or resting on its notes where that was asked for. Stretches that
+ * an octave would take off the keyboard stay where they are, and a finding says so.
+ */
+export function playedTune(
+  doc: Document,
+  written: Song['melody'],
+  stretches: readonly TuneStretch[],
+  bars: readonly Bar[],
+): { readonly played: Song['melody']; readonly findings: Finding[] } {
+  const { choices, song, hands } = doc;
   const findings: Finding[] = [];
-  const written = fitTune(doc, bars, findings);
-  const stays = doc.choices.passages.flatMap(({ start, end, stay }) =>
-    stay && start < doc.song.length ? [{ start, end: Math.min(end, doc.song.length), stay }] : [],
+  const plainly = choices.rhythm === 'plain' || choices.passages.some((p) => p.rhythm !== null);
+  const raised = choices.octave !== 0 || choices.passages.some((p) => p.octave !== null);
+  let played = written;
+  if (plainly || raised) {
+    const outside = outsideOf(hands);
+    played = stretches.flatMap((stretch) => {
+      const notes = written.filter((n) => n.at >= stretch.start && n.at < stretch.end);
+      const even = wishAt(doc, stretch.start, 'rhythm') === 'plain' ? straighten(notes, stretch, bars) : notes;
+      const octaves = wishAt(doc, stretch.start, 'octave');
+      if (octaves === 0) return even;
+      const moved = even.map((n) => ({ ...n, pitch: octaveUp(n.pitch, octaves) }));
+      const off = moved.find((n) => outside(n.pitch));
+      if (!off) return moved;
+      const message = `${off.pitch} at ${placeName(bars, off.at)} is not on a keyboard of ${hands.keys} keys: this part of the tune stays in its octave.`;
+      findings.push(finding('octave-kept', 'warn', off.at, message, LONGER));
+      return even;
+    });
+  }
+  const stays = choices.passages.flatMap(({ start, end, stay }) =>
+    stay && start < song.length ? [{ start, end: Math.min(end, song.length), stay }] : [],
   );
-  const played = stays.length === 0 ? written : withStays(written, stays, doc.song.key, bars, KEYBOARDS[doc.hands.keys]);
-  return { written, played, findings };
+  if (stays.length > 0) played = withStays(played, stays, song.key, bars, KEYBOARDS[hands.keys]);
+  return { played, findings };
 }
 
 /** What is to be said of the chords as they were brought in or found. */
@@ -60,12 +79,12 @@ function finding(
 
 const LONGER = [advice('choose a longer keyboard'), advice('choose another key')];
 
-/** Moves a tune that runs off a short keyboard: as a whole by octaves where that helps, else note by note. */
-function fitTune(doc: Document, bars: readonly Bar[], findings: Finding[]): Song['melody'] {
+/** Puts a tune that runs off a short keyboard onto it: as a whole by octaves where that helps, else note by note. */
+export function fitTune(doc: Document, bars: readonly Bar[]): { readonly written: Song['melody']; readonly findings: Finding[] } {
   const { melody } = doc.song;
   const outside = outsideOf(doc.hands);
   const first = melody.find((n) => outside(n.pitch));
-  if (!first) return melody;
+  if (!first) return { written: melody, findings: [] };
   const keys = `${doc.hands.keys} keys`;
   const where = placeName(bars, first.at);
   for (const octaves of [-1, 1, -2, 2]) {
@@ -73,18 +92,17 @@ function fitTune(doc: Document, bars: readonly Bar[], findings: Finding[]): Song
     if (moved.some((n) => outside(n.pitch))) continue;
     const words = `${Math.abs(octaves) === 1 ? 'an octave' : 'two octaves'} ${octaves < 0 ? 'down' : 'up'}`;
     const message = `${first.pitch} at ${where} is not on a keyboard of ${keys}: the whole tune is written ${words}.`;
-    findings.push(finding('tune-moved', 'warn', first.at, message, LONGER));
-    return moved;
+    return { written: moved, findings: [finding('tune-moved', 'warn', first.at, message, LONGER)] };
   }
   const message = `${first.pitch} at ${where} is not on a keyboard of ${keys}: such notes are written in the nearest octave that is.`;
-  findings.push(finding('tune-folded', 'warn', first.at, message, LONGER));
   const { low } = KEYBOARDS[doc.hands.keys];
-  return melody.map((n) => {
+  const written = melody.map((n) => {
     if (!outside(n.pitch)) return n;
     let pitch = n.pitch;
     while (outside(pitch)) pitch = octaveUp(pitch, midiOf(pitch) < low ? 1 : -1);
     return { ...n, pitch };
   });
+  return { written, findings: [finding('tune-folded', 'warn', first.at, message, LONGER)] };
 }
 
 function outsideOf(hands: Hands): (pitch: Pitch) => boolean {

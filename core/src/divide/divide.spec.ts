@@ -92,8 +92,8 @@ describe('dividing', () => {
 describe('repeats', () => {
   it('are recognised note for note and chord for chord, and share a letter', () => {
     const { parts } = arrange(demo('harbour-glass.abc'));
-    expect(parts.map((p) => p.label).join(' ')).toBe('A B A C D E A C');
-    expect(parts[2].repeats).toEqual({ part: 1, kind: 'exact', differsFrom: null });
+    expect(parts.map((p) => p.label).join(' ')).toBe('A B A B′ C D A B′');
+    expect(parts[2].repeats).toEqual({ part: 1, kind: 'exact', differsFrom: null, steps: null });
     expect(parts[7].repeats?.part).toBe(4);
     expect(parts[1].repeats).toBeNull();
   });

@@ -27,6 +27,12 @@ const KEY_TERMS = { finalTonic: 0.25, finalFifthOrThird: 0.06, signature: 0.35 }
 const MAJORS = ['C', 'G', 'D', 'A', 'E', 'B', 'F#', 'Db', 'Ab', 'Eb', 'Bb', 'F'];
 const MINORS = ['A', 'E', 'B', 'F#', 'C#', 'G#', 'D#', 'Bb', 'F', 'C', 'G', 'D'];
 
+/** The twelve keys of a mode as they are written, from C upwards. */
+export function keysOf(mode: Mode): Key[] {
+  const tonics = mode === 'major' ? MAJORS : MINORS.map((tonic) => (tonic === 'D#' ? 'Eb' : tonic));
+  return [...tonics].sort((a, b) => pitchClass(a) - pitchClass(b)).map((tonic) => ({ tonic, mode }));
+}
+
 /** "G minor". */
 export function keyName(key: Key): string {
   return `${key.tonic} ${key.mode}`;

@@ -1,11 +1,15 @@
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf, type Pitch } from '../pitch/pitch.js';
+import type { HandPlace } from '../right-hand/positions.js';
 import type { Ticks } from '../time/ticks.js';
 
-/** Two hands in each other's way: on one key, crossed, or closer than a small third. */
+/**
+ * Two hands in each other's way: on one key, crossed, closer than a small third, or the left hand in the space that the right
+ * one's fingers lie over.
+ */
 export interface Collision {
   readonly at: Ticks;
-  readonly kind: 'same-key' | 'crossing' | 'close';
+  readonly kind: 'same-key' | 'crossing' | 'close' | 'space';
   readonly left: Pitch;
   readonly right: Pitch;
   readonly chord: VoicedChord;
@@ -48,7 +52,22 @@ export function findCollisions(chords: readonly VoicedChord[], right: readonly S
   return found;
 }
 
-const rank = (kind: Collision['kind']): number => ['close', 'crossing', 'same-key'].indexOf(kind);
+/** Chords whose keys reach into the place where the right hand lies, though no two notes meet. Places are in order. */
+export function findCrowding(chords: readonly VoicedChord[], places: readonly HandPlace[]): Collision[] {
+  let from = 0;
+  return chords.flatMap((chord): Collision[] => {
+    const end = chord.at + chord.length;
+    while (from < places.length && places[from].end <= chord.at) from++;
+    const left = chord.pitches[chord.pitches.length - 1];
+    for (let i = from; i < places.length && places[i].start < end; i++) {
+      const { start, thumb } = places[i];
+      if (midiOf(left) >= midiOf(thumb)) return [{ at: Math.max(start, chord.at), kind: 'space', left, right: thumb, chord }];
+    }
+    return [];
+  });
+}
+
+const rank = (kind: Collision['kind']): number => ['space', 'close', 'crossing', 'same-key'].indexOf(kind);
 
 /** A collision in a sentence. */
 export function collisionSentence(c: Collision): string {
@@ -59,5 +78,7 @@ export function collisionSentence(c: Collision): string {
       return `The left hand's ${c.left} lies above the tune's ${c.right}: the hands cross.`;
     case 'close':
       return `${nameOf(c.left)} in the left hand lies right under the tune's ${c.right}.`;
+    case 'space':
+      return `${c.left} in the left hand lies where the right thumb rests (${c.right}).`;
   }
 }

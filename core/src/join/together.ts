@@ -1,8 +1,9 @@
 import type { Pitch } from '../pitch/pitch.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import type { MelodyNote } from '../song/song.js';
-import { countIn, type Bar } from '../time/bars.js';
+import { capital, countIn, type Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
+import { syllableWords, sungWords, type SungSyllable } from './counting.js';
 
 /** One left-hand attack and the melody note struck with it. */
 export interface Together {
@@ -13,12 +14,15 @@ export interface Together {
   /** The melody note that is still sounding when the chord falls between notes, or null. */
   readonly under: Pitch | null;
   readonly syllable: string | null;
+  /** The word that is sung or held as the chord is struck, and which syllable of it; null without words. */
+  readonly sung: SungSyllable | null;
   /** "1", "2 &". */
   readonly count: string;
 }
 
 /** Where the hands meet: every left-hand attack, in order, with the melody note on it. */
 export function togetherPoints(chords: readonly VoicedChord[], melody: readonly MelodyNote[], bars: readonly Bar[]): Together[] {
+  const words = sungWords(melody);
   let i = 0;
   return chords.map((chord) => {
     while (i < melody.length && melody[i].at + melody[i].length <= chord.at) i++;
@@ -31,16 +35,16 @@ export function togetherPoints(chords: readonly VoicedChord[], melody: readonly 
       melody: struck?.pitch ?? null,
       under: struck ? null : (sounding?.pitch ?? null),
       syllable: struck?.lyric?.text ?? null,
+      sung: sounding ? words[i] : null,
       count: countIn(bars, chord.at),
     };
   });
 }
 
-/** A together point in a sentence: "D5 with G minor on 1". */
+/** A together point in a sentence: "D5 with G minor on 1, on “lamps”." */
 export function togetherSentence(point: Together, chordName: string): string {
-  if (point.melody) {
-    const word = point.syllable ? `, on “${point.syllable}”` : '';
-    return `${point.melody} with ${chordName} on ${point.count}${word}.`;
-  }
-  return point.under ? `${chordName} on ${point.count}, while ${point.under} is held.` : `${chordName} alone on ${point.count}.`;
+  const { melody, under, count, sung } = point;
+  if (melody) return `${melody} with ${chordName} on ${count}${sung ? `, on ${syllableWords(sung)}` : ''}.`;
+  if (!under) return `${capital(chordName)} alone on ${count}.`;
+  return `${capital(chordName)} arrives on ${count}, while ${under} is held${sung ? ` on ${syllableWords(sung)}` : ''}.`;
 }

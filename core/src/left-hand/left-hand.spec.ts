@@ -99,7 +99,7 @@ describe('the path', () => {
     fc.assert(
       fc.property(chords, tune, fc.constantFrom(...BASS_WISHES), (symbols, pitches, bass) => {
         const melody = pitches.map((pitch, i) => ({ at: i * Q, length: Q, pitch, lyric: null }));
-        const strikes = symbols.map((symbol, i) => ({ at: i * Q, length: Q, symbol, again: false, beat: Q }));
+        const strikes = symbols.map((symbol, i) => ({ at: i * Q, length: Q, symbol, again: false, beat: Q, writtenAt: i * Q }));
         const wished = wishes({ schoolAt: () => school, bassAt: () => bass });
         const problem = voicingProblem(strikes, melody, wished);
         const { layers, step } = problem;

@@ -12,7 +12,10 @@ import type { Strike } from './strikes.js';
 /** How a left hand is to be voiced. */
 export interface VoicingWishes {
   readonly hands: Hands;
+  /** Kept keys by the place where the chord is written. */
   readonly pins: ReadonlyMap<Ticks, readonly Pitch[]>;
+  /** Chosen fingers, bottom-up, by the place where the chord is written. */
+  readonly fingers?: ReadonlyMap<Ticks, readonly number[]>;
   readonly schoolAt: (at: Ticks) => School;
   readonly bassAt: (at: Ticks) => BassWish;
 }
@@ -128,7 +131,7 @@ function buildLayers(strikes: readonly Strike[], melody: readonly MelodyNote[], 
     });
     const own = costed(candidates(chord, school));
     const free = school === 'close' ? own : costed(all(chord, school));
-    const pin = pins.get(strike.at);
+    const pin = pins.get(strike.writtenAt);
     const kept = pin ? costed([pinnedTo(chord, pin, free.voicings)]) : own;
     layers.push({ strike, chord, school, bass: wishes.bassAt(strike.at), ...kept, pinned: pin !== undefined, free });
   }

@@ -39,6 +39,8 @@ export interface Alternative {
 /** A chord in its place: the notes, the fingers, the change from the chord before and the reason. */
 export interface VoicedChord {
   readonly at: Ticks;
+  /** Where it is written, which may be after a chord that is struck early. */
+  readonly writtenAt: Ticks;
   readonly length: Ticks;
   readonly symbol: string;
   readonly name: string;
@@ -85,7 +87,7 @@ const ALTERNATIVES = 5;
 export function voiceLeftHand(strikes: readonly Strike[], melody: readonly MelodyNote[], wishes: VoicingWishes): LeftHand {
   const { posed, problem, choices, travelRoot } = solveLeftHand(strikes, melody, wishes);
   return {
-    chords: problem.layers.map((_, i) => describe(problem, choices, i, wishes.hands)),
+    chords: problem.layers.map((_, i) => describe(problem, choices, i, wishes)),
     cost: costOf(posed, choices),
     travel: travelOf(problem.layers, choices),
     travelRoot,
@@ -107,7 +109,12 @@ export function solveLeftHand(
   return { ...solved, posed, travelRoot };
 }
 
-function describe(problem: VoicingProblem, choices: readonly number[], i: number, hands: Hands): VoicedChord {
+function describe(
+  problem: VoicingProblem,
+  choices: readonly number[],
+  i: number,
+  { hands, fingers }: VoicingWishes,
+): VoicedChord {
   const { layers } = problem;
   const layer = layers[i];
   const { strike, chord, pinned } = layer;
@@ -117,8 +124,10 @@ function describe(problem: VoicingProblem, choices: readonly number[], i: number
   const position = positionName(chord, nameOf(voicing.pitches[0]));
   const spread = spreadOf(voicing, strike);
   const thinned = pinned ? null : thinning(layer, voicing);
+  const chosen = fingers?.get(strike.writtenAt);
   return {
     at: strike.at,
+    writtenAt: strike.writtenAt,
     length: strike.length,
     symbol: chord.text,
     name: chordName(chord),
@@ -129,7 +138,7 @@ function describe(problem: VoicingProblem, choices: readonly number[], i: number
     inversion: voicing.inversion,
     position,
     pitches: voicing.pitches,
-    fingers: chordFingers(voicing.midis, voicing.inversion),
+    fingers: chosen?.length === voicing.pitches.length ? chosen : chordFingers(voicing.midis, voicing.inversion),
     spread,
     struck: struckNotes(voicing.pitches, spread, strike),
     motion: before ? motionBetween(before.midis, voicing.midis) : 0,

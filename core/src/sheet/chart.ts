@@ -1,4 +1,4 @@
-import type { Arrangement, Part } from '../arrange/arrange.js';
+import type { Arrangement, Part } from '../arrange/arrangement.js';
 import { keyName } from '../harmony/key.js';
 import { nameOf } from '../pitch/pitch.js';
 import { countAt, countText } from '../time/counts.js';

@@ -1,4 +1,4 @@
-import type { Arrangement, PartChord } from '../arrange/arrange.js';
+import type { Arrangement, PartChord } from '../arrange/arrangement.js';
 import type { WrittenChord, WrittenScore } from '../formats/musicxml/write.js';
 
 /** The arrangement as it is engraved: the tune, the chords under it and in the left hand, part numbers over the staff. */

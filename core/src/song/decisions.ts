@@ -21,6 +21,17 @@ export const STAY_NOTES = ['tonic', 'fifth', 'both'] as const;
 /** Rhythm figures for a right hand that stays on its note. */
 export const STAY_FIGURES = ['held', 'counts', 'off-beats', 'long-short', 'rocking'] as const;
 
+/** When the left hand strikes a chord: where its symbol stands, on the beat, or with a note of the tune that is sung ahead of it. */
+export const CHORD_TIMINGS = ['written', 'plain', 'early'] as const;
+
+/** The rhythm of the tune: as it is sung, or straightened to learn first. */
+export const TUNE_RHYTHMS = ['sung', 'plain'] as const;
+
+/** How much of the arrangement is played, from the tune alone to everything that was asked for. */
+export const LEVELS = ['tune', 'bass', 'two-note', 'triads', 'full'] as const;
+
+const octave = z.number().int().min(-2).max(2);
+
 const Suggesting = z.object({ vocabulary: z.enum(VOCABULARIES), rhythm: z.enum(HARMONIC_RHYTHMS) });
 
 /** What the pianist wants of the left hand in a stretch; null where the song's own choice holds. */
@@ -36,6 +47,11 @@ const Passage = z.object({
     .object({ notes: z.enum(STAY_NOTES), figure: z.enum(STAY_FIGURES) })
     .nullable()
     .default(null),
+  timing: z.enum(CHORD_TIMINGS).nullable().default(null),
+  rhythm: z.enum(TUNE_RHYTHMS).nullable().default(null),
+  /** Octaves that the tune is played higher. */
+  octave: octave.nullable().default(null),
+  level: z.enum(LEVELS).nullable().default(null),
 });
 
 /**
@@ -58,6 +74,18 @@ export const ChoicesSchema = z.object({
   passages: z.array(Passage).default([]),
   /** Single chords in another school. */
   chordSchools: z.array(z.object({ at: ticks, school: z.enum(SCHOOLS) })).default([]),
+  timing: z.enum(CHORD_TIMINGS).default('written'),
+  rhythm: z.enum(TUNE_RHYTHMS).default('sung'),
+  octave: octave.default(0),
+  level: z.enum(LEVELS).default('full'),
+  /** Fingers that the pianist chose, bottom-up, for what a hand strikes at a place. */
+  fingers: z
+    .array(
+      z.object({ at: ticks, hand: z.enum(['left', 'right']), fingers: z.array(z.number().int().min(1).max(5)).min(1).max(5) }),
+    )
+    .default([]),
+  /** Names of sections, each at the place where it begins. */
+  sections: z.array(z.object({ at: ticks, name: z.string().min(1).max(80) })).default([]),
 });
 
 export const HAND_PROFILES = ['child', 'small', 'medium', 'large'] as const;
@@ -83,12 +111,16 @@ export const HandsSchema = z.object({
   right: Span.nullable().default(null),
 });
 
-const DOCUMENT_VERSION = 2;
+const DOCUMENT_VERSION = 3;
 
-/** Brings data saved by an earlier version forward. Version 1 knew no schools, suggestions or measured hands: their usual values fill in. */
+/**
+ * Brings data saved by an earlier version forward. Version 1 knew no schools, suggestions or measured hands, version 2 no
+ * fingers, sections, octaves, rhythms or levels: their usual values fill in.
+ */
 function bringForward(data: unknown): unknown {
   const saved = data as { version?: unknown } | null;
-  return typeof saved === 'object' && saved !== null && saved.version === 1 ? { ...saved, version: DOCUMENT_VERSION } : data;
+  const earlier = typeof saved === 'object' && saved !== null && (saved.version === 1 || saved.version === 2);
+  return earlier ? { ...saved, version: DOCUMENT_VERSION } : data;
 }
 
 /** The document: a song, the choices made on it and the hands that play it. Saved data carries its version. */
@@ -115,6 +147,10 @@ export type BassWish = (typeof BASS_WISHES)[number];
 export type Passage = z.infer<typeof Passage>;
 export type Suggesting = z.infer<typeof Suggesting>;
 export type Stay = NonNullable<Passage['stay']>;
+export type ChordTiming = (typeof CHORD_TIMINGS)[number];
+export type TuneRhythm = (typeof TUNE_RHYTHMS)[number];
+export type Level = (typeof LEVELS)[number];
+export type Hand = 'left' | 'right';
 export type HandProfile = Hands['profile'];
 export type KeyboardSize = Hands['keys'];
 export type Document = z.infer<typeof DocumentSchema>;

@@ -4,7 +4,7 @@ import { parseChord } from '../harmony/symbol.js';
 import { HIGHEST_KEY, LOWEST_KEY, midiOf, nameOf, octaveUp, pitchClass, transposePitch, type Pitch } from '../pitch/pitch.js';
 import { lastFrom } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
-import type { BassWish, Choices, Document, Passage, School, Suggesting } from './decisions.js';
+import type { BassWish, Choices, Document, Hand, Passage, School, Suggesting } from './decisions.js';
 import type { ChordEvent, Song } from './song.js';
 
 /** A part as edits see it. */
@@ -91,6 +91,12 @@ export function setSchool(doc: Document, school: School | null): Document {
   return withChoices(doc, { school });
 }
 
+/** A school for the whole song in place of those of its parts and chords. */
+export function setSchoolEverywhere(doc: Document, school: School | null): Document {
+  const plain = setPassage(setSchool(doc, school), { start: 0, end: doc.song.length }, { school: null });
+  return withChoices(plain, { chordSchools: [] });
+}
+
 /** How the bass of the whole song should go. */
 export function setBass(doc: Document, bass: BassWish): Document {
   return withChoices(doc, { bass });
@@ -103,6 +109,19 @@ export function setChordSchool(doc: Document, at: Ticks, school: School | null):
 }
 
 type Wishes = Omit<Passage, 'start' | 'end'>;
+
+/** A stretch in which nothing is wished for. */
+export const NO_WISHES: Wishes = {
+  school: null,
+  bass: null,
+  suggest: null,
+  stay: null,
+  timing: null,
+  rhythm: null,
+  octave: null,
+  level: null,
+};
+const WISHES = Object.keys(NO_WISHES) as (keyof Wishes)[];
 
 /** Sets what is wished for in a stretch; the rest of what was wished there, and all that was wished around it, stays. */
 export function setPassage(doc: Document, { start, end }: PartRange, change: Partial<Wishes>): Document {
@@ -118,12 +137,41 @@ export function setPassage(doc: Document, { start, end }: PartRange, change: Par
   let at = start;
   for (const p of [...cut.filter((q) => q.start >= start && q.end <= end).sort((a, b) => a.start - b.start), null]) {
     const until = p?.start ?? end;
-    if (until > at) inside.push({ start: at, end: until, school: null, bass: null, suggest: null, stay: null, ...change });
+    if (until > at) inside.push({ start: at, end: until, ...NO_WISHES, ...change });
     if (p) inside.push({ ...p, ...change });
     at = p?.end ?? end;
   }
-  const wished = [...outside, ...inside].filter((p) => p.school ?? p.bass ?? p.suggest ?? p.stay);
+  const wished = [...outside, ...inside].filter((p) => WISHES.some((wish) => p[wish] !== null));
   return withChoices(doc, { passages: wished.sort((a, b) => a.start - b.start) });
+}
+
+/** Wishes that hold for the whole song as well as for a stretch. */
+type Wide = Pick<Choices, 'timing' | 'rhythm' | 'octave' | 'level'>;
+
+/** Sets a wish for a stretch, or for the whole song (null), where it takes the place of those of its stretches. */
+export function setWish<K extends keyof Wide>(doc: Document, range: PartRange | null, wish: K, value: Wide[K]): Document {
+  if (range) return setPassage(doc, range, { [wish]: value === doc.choices[wish] ? null : value });
+  const plain = setPassage(doc, { start: 0, end: doc.song.length }, { [wish]: null });
+  return withChoices(plain, { [wish]: value });
+}
+
+/** What is wished for at a place: by its stretch, else by the song. */
+export function wishAt<K extends keyof Wide>({ choices }: Pick<Document, 'choices'>, at: Ticks, wish: K): Wide[K] {
+  const own: Wide[K] | null = (passageAt(choices.passages, at)?.[wish] as Wide[K] | null | undefined) ?? null;
+  return own ?? choices[wish];
+}
+
+/** Chooses the fingers, bottom-up, of what a hand strikes at a place; none to let them be found again. */
+export function setFingers(doc: Document, hand: Hand, at: Ticks, fingers: readonly number[] | null): Document {
+  const others = doc.choices.fingers.filter((f) => f.at !== at || f.hand !== hand);
+  return withChoices(doc, { fingers: fingers === null ? others : byPlace([...others, { at, hand, fingers: [...fingers] }]) });
+}
+
+/** Names the section that begins at a place, or takes the name away when it is empty. */
+export function nameSection(doc: Document, at: Ticks, name: string): Document {
+  const others = doc.choices.sections.filter((s) => s.at !== at);
+  const trimmed = name.trim().slice(0, 80);
+  return withChoices(doc, { sections: trimmed ? byPlace([...others, { at, name: trimmed }]) : others });
 }
 
 /** Pins the keys of the chord struck at a place. */
@@ -214,6 +262,19 @@ export function transposeSong(song: Song, to: Key): Song {
     melody: moved.map((n) => ({ ...n, pitch: octaveUp(n.pitch, octaves) })),
     chords: song.chords.map((c) => ({ ...c, symbol: transposeSymbol(c.symbol, interval) })),
   };
+}
+
+/**
+ * The document in another key: the song with the chords and pinned keys that the pianist chose. What was decided by place
+ * stays where it is.
+ */
+export function transposeDocument(doc: Document, to: Key): Document {
+  const interval = intervalToKey(doc.song.key, to);
+  const { choices } = doc;
+  const song = transposeSong(doc.song, to);
+  const pins = choices.pins.map((p) => ({ ...p, pitches: p.pitches.map((x) => plainPitch(transposePitch(x, interval))) }));
+  const chords = choices.chords.map((c) => ({ ...c, symbol: c.symbol && transposeSymbol(c.symbol, interval) }));
+  return { ...doc, song, choices: { ...choices, pins, chords } };
 }
 
 /** A pitch without triple signs, which no one writes. */

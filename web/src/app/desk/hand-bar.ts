@@ -13,12 +13,11 @@ import {
   setBass,
   setChordSchool,
   setPassage,
-  setSchool,
+  setSchoolEverywhere,
   setSuggestion,
   suggestionFor,
   usualSchool,
   type BassWish,
-  type Document,
   type School,
   type SchoolPrice,
   type Stay,
@@ -164,7 +163,7 @@ export class HandBar {
     await this.desk.edit(name, (d) => {
       if (reach === 'chord') return chord ? setChordSchool(d, chord.symbolAt, school) : d;
       if (reach === 'part') return part ? setPassage(d, part, { school }) : d;
-      return alone(setSchool(d, school), d.song.length);
+      return setSchoolEverywhere(d, school);
     });
     await this.compare();
   }
@@ -198,12 +197,6 @@ export class HandBar {
   }
 
   protected readonly schools = SCHOOLS;
-}
-
-/** A school for the whole song takes the place of those of its parts and chords. */
-function alone(doc: Document, length: number): Document {
-  const plain = setPassage(doc, { start: 0, end: length }, { school: null });
-  return { ...plain, choices: { ...plain.choices, chordSchools: [] } };
 }
 
 function difference(by: number): string {

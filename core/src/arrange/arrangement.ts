@@ -1,0 +1,97 @@
+import type { ChordChoice } from '../harmony/choices.js';
+import type { Key } from '../harmony/key.js';
+import type { Difficulty } from '../difficulty/difficulty.js';
+import type { RepeatOf } from '../divide/repeats.js';
+import type { Section } from '../divide/sections.js';
+import type { Jump } from '../join/jumps.js';
+import type { Together } from '../join/together.js';
+import type { Strike } from '../left-hand/strikes.js';
+import type { VoicedChord } from '../left-hand/voice.js';
+import type { Pitch } from '../pitch/pitch.js';
+import type { HandPlace } from '../right-hand/positions.js';
+import type { UnderNote } from '../right-hand/under-melody.js';
+import type { MelodyNote, Song } from '../song/song.js';
+import type { Bar } from '../time/bars.js';
+import type { Ticks } from '../time/ticks.js';
+import type { Finding } from './finding.js';
+import type { HarmonisedChord } from './harmonise.js';
+
+/** A chord of a part, with what the tune on top makes of it. */
+export interface PartChord extends VoicedChord {
+  /** "F7/A" for F/A under E flat; null where the tune makes nothing with a name. */
+  readonly withMelody: string | null;
+  /** Whether the song brought the chord, the pianist wrote it, or it was suggested. */
+  readonly source: HarmonisedChord['source'];
+  /** The key it is heard in. */
+  readonly key: Key;
+  /** What the chord does for the tune and where it leads. */
+  readonly chordWhy: string;
+  /** Three other chords for the place, the best first. */
+  readonly otherChords: readonly ChordChoice[];
+  /** Where the symbol stands that this strike belongs to. */
+  readonly symbolAt: Ticks;
+}
+
+/** A note of the tune with the finger that plays it. */
+export interface PartNote extends MelodyNote {
+  readonly finger: number | null;
+}
+
+/** One numbered part. */
+export interface Part {
+  readonly number: number;
+  /** The form letter: parts that repeat each other share it. */
+  readonly label: string;
+  /** The pianist's own name for it, or null. */
+  readonly name: string | null;
+  readonly start: Ticks;
+  readonly end: Ticks;
+  /** Numbers of the first and last bar. */
+  readonly bars: { readonly from: number; readonly to: number };
+  readonly repeats: RepeatOf | null;
+  /** What spoke for cutting at its start. */
+  readonly reasons: readonly string[];
+  readonly melody: readonly PartNote[];
+  readonly chords: readonly PartChord[];
+  readonly together: readonly Together[];
+  /** Chord notes that the right hand holds under the tune. */
+  readonly under: readonly UnderNote[];
+  /** Where the right hand lies, place after place. */
+  readonly places: readonly HandPlace[];
+  /** Jumps of both hands within the part and into it. */
+  readonly jumps: readonly Jump[];
+  readonly difficulty: Difficulty;
+}
+
+/** A note that is played. */
+export interface ScoreNote {
+  readonly hand: 'left' | 'right';
+  readonly at: Ticks;
+  readonly length: Ticks;
+  readonly pitch: Pitch;
+  readonly finger: number | null;
+  readonly role: 'melody' | 'chord' | 'bass' | 'harmony' | 'fill';
+  readonly part: number;
+}
+
+/** All that is computed from a document. */
+export interface Arrangement {
+  /** The song as it is played: with the pianist's chords, and with the tune on the keyboard's keys. */
+  readonly song: Song;
+  readonly bars: readonly Bar[];
+  readonly parts: readonly Part[];
+  /** Named sections; empty where nothing is named. */
+  readonly sections: readonly Section[];
+  /** The number of the hardest part, or null where no part stands out. */
+  readonly hardest: number | null;
+  readonly score: readonly ScoreNote[];
+  /** What the left hand is asked to strike. */
+  readonly strikes: readonly Strike[];
+  readonly findings: readonly Finding[];
+  readonly totals: {
+    readonly leftTravel: number;
+    readonly leftTravelRoot: number;
+    readonly pathCost: number;
+    readonly motionWeight: number;
+  };
+}

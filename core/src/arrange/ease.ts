@@ -1,0 +1,83 @@
+import { LEVELS, type Document, type Level } from '../song/decisions.js';
+import { wishAt, type PartRange } from '../song/edits.js';
+import { arrange } from './arrange.js';
+import type { Arrangement, Part } from './arrangement.js';
+import { applyFix, type Fix, type FixAction } from './fixes.js';
+import { LEVEL_WORDS } from './levels.js';
+
+/** A song is as hard as its parts on average, and as its hardest one. */
+const HARDEST_SHARE = 0.5;
+
+/** Difficulty of a song, 0 to 100: between that of its parts on average, weighed by their length, and that of the hardest. */
+export function songDifficulty(parts: readonly Pick<Part, 'start' | 'end' | 'difficulty'>[]): number {
+  if (parts.length === 0) return 0;
+  const length = parts.reduce((sum, p) => sum + p.end - p.start, 0);
+  const mean = parts.reduce((sum, p) => sum + p.difficulty.score * (p.end - p.start), 0) / length;
+  const most = Math.max(...parts.map((p) => p.difficulty.score));
+  return Math.round(HARDEST_SHARE * most + (1 - HARDEST_SHARE) * mean);
+}
+
+/** Difficulty where it is asked for: of one part, or of the song. */
+function difficultyIn(arrangement: Arrangement, range: PartRange | null): number {
+  const part = range && arrangement.parts.find((p) => p.start === range.start);
+  return part ? part.difficulty.score : songDifficulty(arrangement.parts);
+}
+
+/** A simpler or fuller version of a part or a song, and how hard it is. */
+export interface Version {
+  readonly level: Level;
+  readonly words: string;
+  readonly difficulty: number;
+  readonly current: boolean;
+}
+
+/** Every version from the tune alone to full chords, for a part or the whole song (null). */
+export function versions(doc: Document, range: PartRange | null): Version[] {
+  const now = range ? wishAt(doc, range.start, 'level') : doc.choices.level;
+  return LEVELS.map((level) => ({
+    level,
+    words: LEVEL_WORDS[level],
+    difficulty: difficultyIn(arrange(applyFix(doc, { kind: 'level', range, level })), range),
+    current: level === now,
+  }));
+}
+
+/** A change that makes a part or a song easier, and the points that it gains. */
+export interface Ease extends Fix {
+  readonly action: FixAction;
+  readonly gain: number;
+}
+
+/** What would make a part or the whole song (null) easier, the largest gain first; changes that gain nothing are left out. */
+export function whatHelps(doc: Document, arrangement: Arrangement, range: PartRange | null): Ease[] {
+  const now = difficultyIn(arrangement, range);
+  return changesFor(doc, arrangement, range)
+    .map(({ text, action }) => ({ text, action, gain: now - difficultyIn(arrange(applyFix(doc, action)), range) }))
+    .filter((ease) => ease.gain > 0)
+    .sort((a, b) => b.gain - a.gain);
+}
+
+function changesFor(doc: Document, arrangement: Arrangement, range: PartRange | null): { text: string; action: FixAction }[] {
+  const at = range?.start ?? 0;
+  const inside = (place: number) => !range || (place >= range.start && place < range.end);
+  const level = wishAt(doc, at, 'level');
+  const chords = arrangement.parts.flatMap((p) => p.chords).filter((c) => inside(c.at));
+  const simpler = LEVELS.slice(0, LEVELS.indexOf(level)).map((l) => ({
+    text: LEVEL_WORDS[l],
+    action: { kind: 'level', range, level: l } as const,
+  }));
+  const kept = chords.filter((c) => c.pinned).map((c) => ({ kind: 'unpin', at: c.writtenAt }) as const);
+  const quick = arrangement.findings.flatMap((f) =>
+    f.rule === 'fast' && f.at !== null && inside(f.at) ? f.fixes.flatMap((x) => (x.action ? [x.action] : [])) : [],
+  );
+  return [
+    ...simpler,
+    ...(chords.some((c) => c.school !== 'close')
+      ? [{ text: 'nearest inversions', action: { kind: 'school', range, school: 'close' } as const }]
+      : []),
+    { text: 'the tune straightened', action: { kind: 'rhythm', range, rhythm: 'plain' } as const },
+    { text: 'chords on the beat', action: { kind: 'timing', range, timing: 'plain' } as const },
+    ...(kept.length > 0 ? [{ text: 'kept chords let go', action: { kind: 'all', actions: kept } as const }] : []),
+    ...(quick.length > 0 ? [{ text: 'passing chords skipped', action: { kind: 'all', actions: quick } as const }] : []),
+  ];
+}

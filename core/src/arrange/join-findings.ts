@@ -1,0 +1,71 @@
+import { collisionSentence, findCollisions, findCrowding, type Collision } from '../join/collisions.js';
+import { doublingSentence, findDoublings } from '../join/doublings.js';
+import { isHardJump, jumpSentence } from '../join/jumps.js';
+import type { NotesOver } from '../join/conflicts.js';
+import { nameOf } from '../pitch/pitch.js';
+import { wishAt } from '../song/edits.js';
+import { capital, placeName } from '../time/bars.js';
+import { finding, type Examined, type Finding } from './finding.js';
+import { advice, octaveUpFix, roomFixes, type Fix } from './fixes.js';
+
+/** How the two hands lie to each other: where they meet, crowd, double or jump. */
+export function checkJoin(examined: Examined, over: readonly NotesOver[]): Finding[] {
+  return [...checkRoom(examined, over), ...checkJumps(examined), ...checkDoublings(examined)];
+}
+
+/** Where the hands are in each other's way; crowding is told only where no two notes meet. */
+function checkRoom(examined: Examined, over: readonly NotesOver[]): Finding[] {
+  const { chords, right, places, bars, doc } = examined;
+  const around = new Map(over.map((o) => [o.chord.at, o]));
+  const met = findCollisions(chords, right);
+  const struck = new Set(met.map((c) => c.chord.at));
+  const crowded = findCrowding(
+    chords.filter((c) => !struck.has(c.at)),
+    places,
+  );
+  return [...met, ...crowded].map((c) => {
+    const message = `${capital(placeName(bars, c.at))}: ${collisionSentence(c)}`;
+    const fixes = [...roomFixes(around.get(c.chord.at) as NotesOver, doc.hands), ...tuneUp(examined, c.at)];
+    const rule = c.kind === 'space' ? 'crowded' : `collision-${c.kind}`;
+    return finding(examined, c.at, rule, SEVERITY[c.kind], message, fixes, c.chord.at);
+  });
+}
+
+const SEVERITY: Readonly<Record<Collision['kind'], Finding['severity']>> = {
+  'same-key': 'fix',
+  crossing: 'fix',
+  close: 'warn',
+  space: 'note',
+};
+
+/** The tune of the part an octave higher, as far as tunes go up. */
+function tuneUp({ doc, parts, partOf }: Examined, at: number): Fix[] {
+  const part = parts.find((p) => p.number === partOf(at));
+  const octaves = wishAt(doc, at, 'octave');
+  return part && octaves < 2 ? [octaveUpFix(part, octaves)] : [];
+}
+
+/** Jumps that are far and fast; of a row of them in a part, each. */
+function checkJumps(examined: Examined): Finding[] {
+  const { jumps, bars } = examined;
+  return jumps.filter(isHardJump).map((jump) => {
+    const message = `${capital(placeName(bars, jump.at))}: ${jumpSentence(jump)}`;
+    const ways = jump.hand === 'left' ? [advice('the nearest inversion'), advice('a slower tempo')] : [advice('a slower tempo')];
+    return { ...finding(examined, jump.at, 'jump', 'note', message, ways), chordAt: jump.hand === 'left' ? jump.at : null };
+  });
+}
+
+/** Notes that both hands play for no gain. */
+function checkDoublings(examined: Examined): Finding[] {
+  const { chords, tune, bars } = examined;
+  return findDoublings(chords, tune).map((d) => {
+    const pitches = d.chord.pitches.filter((p) => p !== d.left);
+    const fix: Fix = {
+      text: `leave out ${nameOf(d.left)}: ${pitches.join(' ')}`,
+      action: { kind: 'pin', at: d.chord.writtenAt, pitches },
+    };
+    return finding(examined, d.chord.at, 'doubled', 'note', `${capital(placeName(bars, d.chord.at))}: ${doublingSentence(d)}`, [
+      fix,
+    ]);
+  });
+}

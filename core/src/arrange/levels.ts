@@ -1,0 +1,44 @@
+import { parseChord } from '../harmony/symbol.js';
+import { triadSymbol } from '../harmony/simplify.js';
+import type { Document, Level, School } from '../song/decisions.js';
+import { wishAt } from '../song/edits.js';
+import type { HarmonisedChord } from './harmonise.js';
+
+/** How full each school is: one note, two, or a chord. */
+const FULLNESS: Readonly<Record<School, number>> = {
+  'single-bass': 1,
+  octave: 2,
+  'two-note': 2,
+  fifths: 2,
+  shell: 2,
+  close: 3,
+  root: 3,
+  open: 3,
+  'under-melody': 3,
+};
+
+/** The school that a simpler level allows in place of the one that was asked for. */
+export function schoolWithin(level: Level, school: School): School {
+  if (level === 'bass' && FULLNESS[school] > 1) return 'single-bass';
+  if (level === 'two-note' && FULLNESS[school] > 2) return 'two-note';
+  return school;
+}
+
+/** The chords as a level plays them: triads where nothing richer is allowed. */
+export function chordsWithin(doc: Document, chords: readonly HarmonisedChord[]): HarmonisedChord[] {
+  return chords.map((chord) => {
+    if (wishAt(doc, chord.at, 'level') !== 'triads') return chord;
+    const parsed = parseChord(chord.symbol);
+    const symbol = parsed.kind === 'chord' ? triadSymbol(parsed) : chord.symbol;
+    return symbol === chord.symbol ? chord : { ...chord, symbol, why: `${chord.symbol}, played as its triad. ${chord.why}` };
+  });
+}
+
+/** The levels in words, the simplest first. */
+export const LEVEL_WORDS: Readonly<Record<Level, string>> = {
+  tune: 'tune alone',
+  bass: 'bass notes',
+  'two-note': 'two-note chords',
+  triads: 'full triads',
+  full: 'full chords',
+};

@@ -1,0 +1,205 @@
+import type { VoicedChord } from '../left-hand/voice.js';
+import { shapesOf } from '../left-hand/shapes.js';
+import { isBlackKey, midiOf } from '../pitch/pitch.js';
+import { isHardJump, JUMP, type Jump } from '../join/jumps.js';
+import { isSyncopated } from '../song/rhythm.js';
+import type { Span } from '../song/decisions.js';
+import type { MelodyNote } from '../song/song.js';
+import { barAt, offsetInBar, type Bar } from '../time/bars.js';
+import { beatTicks, countTicks } from '../time/meter.js';
+import { toSeconds, type Ticks } from '../time/ticks.js';
+import { DIFFICULTY_TERMS, HANDS_TOGETHER, type TermName } from './terms.js';
+
+/** How hard something is, 0 to 100, and the strongest reasons in words. */
+export interface Load {
+  readonly score: number;
+  readonly reasons: readonly string[];
+}
+
+/** How hard a part is, by hand and together. */
+export interface Difficulty extends Load {
+  readonly right: Load;
+  readonly left: Load;
+  /** What the two hands ask of each other, 0 to 100. */
+  readonly together: Load;
+}
+
+/** What a part asks of the player. */
+export interface PartLoad {
+  readonly start: Ticks;
+  readonly end: Ticks;
+  readonly melody: readonly MelodyNote[];
+  readonly chords: readonly VoicedChord[];
+  /** Times that the right hand shifts or crosses, in the part. */
+  readonly moves: number;
+  /** Grips or pairs of notes of the right hand past its comfortable span. */
+  readonly stretches: number;
+  /** Jumps of both hands, in the part and into it. */
+  readonly jumps: readonly Jump[];
+  readonly leftSpan: Span;
+  /** Quarter notes a minute. */
+  readonly tempo: number;
+}
+
+interface Term {
+  readonly points: number;
+  readonly reason: string;
+}
+
+const REASONS = 3;
+/** Points under which a term is no reason worth a word. */
+const WORTH_SAYING = 3;
+
+/** How hard a part is: named terms, each from nothing to its weight between the two figures of {@link DIFFICULTY_TERMS}. */
+export function partDifficulty(part: PartLoad, bars: readonly Bar[]): Difficulty {
+  const right = rightTerms(part, bars);
+  const left = part.chords.length > 0 ? leftTerms(part) : [];
+  const together = part.chords.length > 0 ? togetherTerms(part, bars) : [];
+  const [r, l, t] = [right, left, together].map(sum);
+  const both = Math.max(r, l) + HANDS_TOGETHER.weaker * Math.min(r, l) + HANDS_TOGETHER.together * t;
+  return {
+    score: Math.min(100, Math.round(both)),
+    reasons: reasonsOf([...right, ...left, ...together]),
+    right: load(right),
+    left: load(left),
+    together: load(together),
+  };
+}
+
+const sum = (terms: readonly Term[]): number => terms.reduce((s, t) => s + t.points, 0);
+
+function load(terms: readonly Term[]): Load {
+  return { score: Math.min(100, Math.round(sum(terms))), reasons: reasonsOf(terms) };
+}
+
+function reasonsOf(terms: readonly Term[]): string[] {
+  const said = terms.filter((t) => t.points >= WORTH_SAYING).sort((a, b) => b.points - a.points);
+  return [...new Set(said.map((t) => t.reason))].slice(0, REASONS);
+}
+
+/** The points of a measure between the figure that is easy and the one that is hard. */
+function term(name: TermName, value: number, reason: string): Term {
+  const { easy, hard, points } = DIFFICULTY_TERMS[name];
+  return { points: points * Math.max(0, Math.min(1, (value - easy) / (hard - easy))), reason };
+}
+
+const plural = (n: number, one: string, many = `${one}s`): string => `${n === 1 ? one : many}`;
+
+function rightTerms(part: PartLoad, bars: readonly Bar[]): Term[] {
+  const { melody, tempo } = part;
+  if (melody.length === 0) return [];
+  const seconds = toSeconds(part.end - part.start, tempo);
+  const fastest = busiest(melody, tempo);
+  const black = melody.filter((n) => isBlackKey(midiOf(n.pitch))).length;
+  const ahead = melody.filter((n) => isSyncopated(n, bars)).length;
+  const breath = longestRun(melody, bars);
+  return [
+    term('speed', fastest, `up to ${fastest.toFixed(1)} notes a second in the right hand`),
+    ...jumpTerms('rightJumps', part, 'right', seconds),
+    term('moves', part.moves / seconds, `the right hand moves its place ${part.moves} ${plural(part.moves, 'time')}`),
+    term(
+      'rightStretches',
+      part.stretches / melody.length,
+      `${part.stretches} wide ${plural(part.stretches, 'reach', 'reaches')} in the right hand`,
+    ),
+    term('rightBlack', black / melody.length, `${black} of ${melody.length} notes on black keys`),
+    term('syncopation', ahead / melody.length, `${ahead} ${plural(ahead, 'note')} ahead of the beat`),
+    term('breath', toSeconds(breath.ticks, tempo), `no breath for ${breath.counts} counts`),
+  ];
+}
+
+/** Notes a second over the liveliest second or so of a line. */
+function busiest(melody: readonly MelodyNote[], tempo: number): number {
+  const window = 4;
+  if (melody.length <= window)
+    return (
+      melody.length /
+      Math.max(1, toSeconds(melody[melody.length - 1].at + melody[melody.length - 1].length - melody[0].at, tempo))
+    );
+  let most = 0;
+  for (let i = 0; i + window < melody.length; i++)
+    most = Math.max(most, window / toSeconds(melody[i + window].at - melody[i].at, tempo));
+  return most;
+}
+
+/** The longest stretch without a rest of half a beat or a note of two beats. */
+function longestRun(melody: readonly MelodyNote[], bars: readonly Bar[]): { ticks: Ticks; counts: number } {
+  let from = melody[0].at;
+  let best = { ticks: 0, counts: 0 };
+  melody.forEach((note, i) => {
+    const { meter } = barAt(bars, note.at);
+    const end = note.at + note.length;
+    const next = melody[i + 1];
+    const held = note.length >= 2 * beatTicks(meter);
+    if (next && !held && (next.at - end) * 2 < beatTicks(meter)) return;
+    const ticks = (held ? note.at : end) - from;
+    if (ticks > best.ticks) best = { ticks, counts: Math.round(ticks / countTicks(meter)) };
+    if (next) from = next.at;
+  });
+  return best;
+}
+
+/** Hard jumps weigh by their number, and by how fast the fastest is. */
+function jumpTerms(name: TermName, part: PartLoad, hand: 'left' | 'right', seconds: number): Term[] {
+  const jumps = part.jumps.filter((j) => j.hand === hand && j.distance >= JUMP.distance);
+  if (jumps.length === 0) return [];
+  const hard = jumps.filter(isHardJump).length;
+  const distance = jumps.reduce((s, j) => s + j.distance, 0);
+  const many = `${jumps.length} ${plural(jumps.length, 'jump')} in the ${hand} hand`;
+  return [
+    term(name, distance / seconds, hard > 1 ? `${many}, ${hard} of them fast` : hard === 1 ? `${many}, one of them fast` : many),
+  ];
+}
+
+function leftTerms(part: PartLoad): Term[] {
+  const { chords, tempo, leftSpan } = part;
+  const seconds = toSeconds(part.end - part.start, tempo);
+  const changes = chords.filter((c) => !c.again);
+  const moved = changes.filter((c) => c.motion > 0);
+  const motion = moved.length === 0 ? 0 : moved.reduce((s, c) => s + c.motion, 0) / moved.length;
+  const keys = chords.flatMap((c) => c.pitches.map(midiOf));
+  const black = keys.filter(isBlackKey).length / keys.length;
+  const widest = (c: VoicedChord) => midiOf(c.pitches[c.pitches.length - 1]) - midiOf(c.pitches[0]);
+  const stretches = chords.filter((c) => c.spread !== 'together' || widest(c) > leftSpan.comfortable).length;
+  const notes = chords.reduce((s, c) => s + c.pitches.length, 0) / chords.length;
+  const shapes = shapesOf(chords).length;
+  return [
+    term(
+      'changes',
+      changes.length / seconds,
+      `${changes.length} chord ${plural(changes.length, 'change')} in ${Math.round(seconds)} seconds`,
+    ),
+    term('motion', motion, `the chords move ${Math.round(motion)} half steps at a time`),
+    ...jumpTerms('leftJumps', part, 'left', seconds),
+    term('leftStretches', stretches / chords.length, `${stretches} wide ${plural(stretches, 'chord')}`),
+    term('leftBlack', black, 'many black keys in the left hand'),
+    term('notes', notes, `chords of up to ${Math.max(...chords.map((c) => c.pitches.length))} notes`),
+    term('shapes', shapes, `${shapes} different shapes of the left hand`),
+  ];
+}
+
+/** How often the hands strike apart, and against what subdivision of the beat. */
+function togetherTerms(part: PartLoad, bars: readonly Bar[]): Term[] {
+  const struck = new Set(part.melody.map((n) => n.at));
+  const { apart, between } = coordination(part, bars);
+  const share = apart / Math.max(1, part.chords.length);
+  return [
+    term('apart', share, `the left hand strikes between the notes of the tune ${apart} ${plural(apart, 'time')}`),
+    term('between', between / Math.max(1, struck.size + part.chords.length), 'strikes between the counts'),
+  ];
+}
+
+/** Left-hand attacks with no note of the tune on them, and attacks of either hand between the counts that the other does not share. */
+export function coordination(
+  part: Pick<PartLoad, 'melody' | 'chords'>,
+  bars: readonly Bar[],
+): { apart: number; between: number } {
+  const right = new Set(part.melody.map((n) => n.at));
+  const left = new Set(part.chords.flatMap((c) => c.struck.map((s) => s.at)));
+  const offCount = (at: Ticks) => {
+    const bar = barAt(bars, at);
+    return offsetInBar(bar, at) % countTicks(bar.meter) !== 0;
+  };
+  const alone = [...[...left].filter((at) => !right.has(at)), ...[...right].filter((at) => !left.has(at))];
+  return { apart: [...left].filter((at) => !right.has(at)).length, between: alone.filter(offCount).length };
+}

@@ -1,0 +1,181 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { manualArpeggios, manualScales, type ManualRun } from '../../testing/manuals.js';
+import { handsOf, HAND_PROFILES, midiOf, TICKS_PER_QUARTER as Q, type Grip } from '../index.js';
+import { costOfFingering, fingeringProblem, solveFingering, type FingeringTask } from './fingering.js';
+import { fingerLine } from './line.js';
+import { spansFor } from './spans.js';
+
+const right: FingeringTask = { hands: handsOf(), hand: 'right', tempo: 100 };
+
+/** A line of eighth notes; several keys of one moment stand together, "C4+E4". */
+const line = (text: string): Grip[] =>
+  text.split(' ').map((word, i) => ({ at: (i * Q) / 2, length: Q / 2, pitches: word.split('+') }));
+const digits = (grips: readonly Grip[], task = right) => fingerLine(grips, task).map((f) => f.fingers.join('+')).join(' '); // prettier-ignore
+const fits = ({ accepted }: ManualRun, got: string) =>
+  accepted.some((way) => way.length === got.length && [...way].every((f, i) => f === '.' || f === got[i]));
+
+const PITCHES = ['C4', 'D4', 'Eb4', 'E4', 'F4', 'F#4', 'G4', 'Ab4', 'A4', 'Bb4', 'B4', 'C5', 'D5', 'F5', 'A5', 'C6'];
+const anyLine = (most: number, least = 1) =>
+  fc
+    .array(fc.record({ pitch: fc.constantFrom(...PITCHES), length: fc.constantFrom(0.25, 0.5, 1), rest: fc.boolean() }), {
+      minLength: least,
+      maxLength: most,
+    })
+    .map((notes): Grip[] => {
+      let at = 0;
+      return notes.map(({ pitch, length, rest }) => {
+        const grip = { at, length: length * Q, pitches: [pitch] };
+        at += (length + (rest ? 0.5 : 0)) * Q;
+        return grip;
+      });
+    });
+
+describe('scales and arpeggios over two octaves', () => {
+  const runs = [...manualScales(), ...manualArpeggios()];
+
+  it.each(['right', 'left'] as const)('come out as the manuals print them, up and down, %s hand', (hand) => {
+    const wrong = runs
+      .filter((run) => run.hand === hand)
+      .flatMap((run) => {
+        const play = (pitches: readonly string[]) =>
+          fingerLine(line(pitches.join(' ')), { ...right, hand }).map((f) => f.fingers[0]).join(''); // prettier-ignore
+        const up = play(run.pitches);
+        const down = [...play([...run.pitches].reverse())].reverse().join('');
+        return [up, down].filter((got) => !fits(run, got)).map((got) => `${run.name}: ${got} for ${run.accepted.join(' or ')}`);
+      });
+    expect(wrong).toEqual([]);
+    expect(runs.filter((run) => run.hand === hand)).toHaveLength(48 + 36);
+  });
+});
+
+describe('the search', () => {
+  it('finds the least of all fingerings of up to eight notes, chords among them', () => {
+    const check = (grips: readonly Grip[], hand: 'left' | 'right') => {
+      const problem = fingeringProblem(grips, { ...right, hand });
+      let best = Infinity;
+      const chosen: number[] = [];
+      const tryAll = (i: number): void => {
+        if (i === problem.stages.length) {
+          best = Math.min(best, costOfFingering(problem, chosen));
+          return;
+        }
+        for (let o = 0; o < problem.stages[i].options.length; o++) {
+          chosen[i] = o;
+          tryAll(i + 1);
+        }
+      };
+      tryAll(0);
+      expect(solveFingering(problem).cost).toBeCloseTo(best, 6);
+    };
+    fc.assert(fc.property(anyLine(6), fc.constantFrom('left', 'right'), check), { numRuns: 60 });
+    fc.assert(fc.property(anyLine(8, 8), fc.constantFrom('left', 'right'), check), { numRuns: 3 });
+    check(line('C4+E4 D4+F4 C4+E4+G4 G4 A4+C5'), 'right');
+    check(line('C3+G3 C3+E3+A3 F3 D3+F3'), 'left');
+  });
+
+  it('never asks for a stretch that the hand cannot make, in a line or in a chord', () => {
+    const chords = fc
+      .array(fc.uniqueArray(fc.constantFrom('C4', 'E4', 'F#4', 'A4', 'C5', 'Eb5'), { minLength: 1, maxLength: 3 }), {
+        minLength: 1,
+        maxLength: 30,
+      })
+      .map((all) => line(all.map((c) => c.sort((a, b) => midiOf(a) - midiOf(b)).join('+')).join(' ')));
+    fc.assert(
+      fc.property(
+        fc.oneof(anyLine(60), chords),
+        fc.constantFrom(...HAND_PROFILES),
+        fc.constantFrom('left' as const, 'right' as const),
+        (grips, profile, hand) => {
+          const hands = handsOf(profile);
+          const spans = spansFor(hands, hand);
+          const row = fingerLine(grips, { ...right, hands, hand });
+          const lies = (pitches: readonly string[], fingers: readonly number[]) => {
+            for (let a = 0; a < fingers.length; a++)
+              for (let b = a + 1; b < fingers.length; b++) {
+                const wide = midiOf(pitches[b]) - midiOf(pitches[a]);
+                const [low, high] = hand === 'right' ? [fingers[a], fingers[b]] : [fingers[b], fingers[a]];
+                expect(high).toBeGreaterThan(low);
+                expect(wide).toBeLessThanOrEqual(spans(low, high).practicalMax);
+              }
+          };
+          const reach = (pitches: readonly string[]) => midiOf(pitches[pitches.length - 1]) - midiOf(pitches[0]);
+          row.forEach(({ fingers, move }, i) => {
+            if (reach(grips[i].pitches) <= spans(1, 5).practicalMax - 2) lies(grips[i].pitches, fingers);
+            const before = grips[i - 1];
+            if (move !== 'stay' || !before || before.pitches.length > 1 || grips[i].pitches.length > 1) return;
+            const [a, b] = [row[i - 1].fingers[0], fingers[0]];
+            if (a === b) return;
+            const up = midiOf(grips[i].pitches[0]) - midiOf(before.pitches[0]);
+            const span = (hand === 'right' ? up : -up) * Math.sign(b - a);
+            expect(span).toBeLessThanOrEqual(spans(Math.min(a, b), Math.max(a, b)).practicalMax);
+            expect(span).toBeGreaterThanOrEqual(0);
+          });
+        },
+      ),
+    );
+  });
+
+  it('keeps every pin, and bends the rest around it', () => {
+    fc.assert(
+      fc.property(anyLine(20, 4), fc.nat(), fc.integer({ min: 1, max: 5 }), (grips, where, finger) => {
+        const at = where % grips.length;
+        const pinned = grips.map((g, i) => (i === at ? { ...g, pin: [finger] } : g));
+        expect(fingerLine(pinned, right)[at].fingers).toEqual([finger]);
+      }),
+    );
+    const five = line('C4 D4 E4 F4 G4');
+    expect(digits(five)).toBe('1 2 3 4 5');
+    expect(digits(five.map((g, i) => (i === 2 ? { ...g, pin: [2] } : g)))).toMatch(/^\d 1 2 3 4$/);
+  });
+});
+
+describe('what a teacher would write', () => {
+  it.each([
+    ['five neighbouring keys take five fingers', 'C4 D4 E4 F4 G4 F4 E4 D4 C4', '1 2 3 4 5 4 3 2 1'],
+    ['the hand stays for a broken triad', 'C4 E4 G4 E4 C4', '1 3 5 3 1'],
+    ['it begins where the phrase can finish', 'G4 F4 E4 D4 C4', '5 4 3 2 1'],
+    ['a sixth lies under the outer fingers', 'C4+A4 C4+A4', '1+5 1+5'],
+    ['a triad and its first inversion', 'C4+E4+G4 E4+G4+C5', '1+3+5 1+2+5'],
+  ])('%s', (_, notes, fingers) => {
+    expect(digits(line(notes))).toBe(fingers);
+  });
+
+  it('the left hand is the mirror', () => {
+    expect(digits(line('C3 D3 E3 F3 G3'), { ...right, hand: 'left' })).toBe('5 4 3 2 1');
+    expect(digits(line('C3+E3+G3'), { ...right, hand: 'left' })).toBe('5+3+1');
+  });
+
+  it('slow repeats keep their finger, quick ones change it', () => {
+    const repeats = (seconds: number): Grip[] =>
+      Array.from({ length: 4 }, (_, i) => ({ at: Math.round((i * seconds * Q * 100) / 60), length: 1000, pitches: ['G4'] }));
+    expect(new Set(fingerLine(repeats(0.6), right).map((f) => f.fingers[0])).size).toBe(1);
+    const quick = fingerLine(repeats(0.12), right).map((f) => f.fingers[0]);
+    quick.slice(1).forEach((finger, i) => expect(finger).not.toBe(quick[i]));
+  });
+
+  it('a figure that comes again takes the same fingers, on other keys of the same shape too', () => {
+    fc.assert(
+      fc.property(anyLine(6, 4), fc.integer({ min: 1, max: 3 }), (figure, held) => {
+        // A run in one direction is fingered by where its thumbs fall, not as a figure.
+        const ways = figure.slice(1).map((g, i) => Math.sign(midiOf(g.pitches[0]) - midiOf(figure[i].pitches[0])));
+        fc.pre(new Set(ways).size > 1 || ways[0] === 0);
+        const end = (grips: readonly Grip[]) => grips[grips.length - 1].at + grips[grips.length - 1].length;
+        const between = Array.from({ length: held }, (_, i) => ({ at: end(figure) + i * Q, length: Q, pitches: ['E5'] }));
+        const again = figure.map((g) => ({ ...g, at: g.at + end(between) }));
+        const row = fingerLine([...figure, ...between, ...again], right).map((f) => f.fingers[0]);
+        expect(row.slice(-figure.length)).toEqual(row.slice(0, figure.length));
+      }),
+    );
+    const shifted = (text: string, quarters: number) => line(text).map((g) => ({ ...g, at: g.at + quarters * Q }));
+    const row = digits([...shifted('G4 A4 B4 G4', 0), ...shifted('E4 F4 A4 D5', 2), ...shifted('C5 D5 E5 C5', 4)]).split(' ');
+    expect(row.slice(0, 4)).toEqual(row.slice(8));
+  });
+
+  it('a phrase break lets the hand go anywhere', () => {
+    const grips = line('C4 D4 E4 C6 D6 E6').map((g, i) => ({ ...g, fresh: i === 3 }));
+    const row = fingerLine(grips, right);
+    expect(row.map((f) => f.move)).toEqual(['fresh', 'stay', 'stay', 'fresh', 'stay', 'stay']);
+    expect(row.slice(3).map((f) => f.fingers[0])).toEqual(row.slice(0, 3).map((f) => f.fingers[0]));
+  });
+});

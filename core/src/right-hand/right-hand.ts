@@ -1,0 +1,72 @@
+import type { Key } from '../harmony/key.js';
+import type { Pitch } from '../pitch/pitch.js';
+import type { Choices, Hands } from '../song/decisions.js';
+import type { MelodyNote } from '../song/song.js';
+import type { Ticks } from '../time/ticks.js';
+import type { Fingered, Grip } from './fingering.js';
+import { fingerLine } from './line.js';
+import { handPlaces, type HandPlace } from './positions.js';
+import type { UnderNote } from './under-melody.js';
+
+/** The right hand of a song: what it strikes, with which fingers, and where it lies. */
+export interface RightHand {
+  readonly grips: readonly Grip[];
+  readonly row: readonly Fingered[];
+  readonly places: readonly HandPlace[];
+  /** The finger of a note that is struck at a place. */
+  readonly fingerOf: (at: Ticks, pitch: Pitch) => number | null;
+}
+
+/** What the right hand is fingered for. */
+export interface RightHandTask {
+  readonly tune: readonly MelodyNote[];
+  readonly under: readonly UnderNote[];
+  /** Where phrases begin, in order: the hand is free to go anywhere there. */
+  readonly phrases: readonly Ticks[];
+  readonly fingers: Choices['fingers'];
+  readonly hands: Hands;
+  /** Quarter notes a minute. */
+  readonly tempo: number;
+  readonly key: Key;
+}
+
+/** Fingers the tune and the chord notes that hang from it, phrase by phrase. */
+export function fingerRightHand(task: RightHandTask): RightHand {
+  const { hands, tempo, key } = task;
+  const grips = gripsOf(task);
+  const row = fingerLine(grips, { hands, hand: 'right', tempo });
+  const fingers = new Map(grips.map((g, i) => [g.at, { pitches: g.pitches, fingers: row[i].fingers }]));
+  return {
+    grips,
+    row,
+    places: handPlaces(grips, row, 'right', key),
+    fingerOf: (at, pitch) => {
+      const grip = fingers.get(at);
+      return grip ? (grip.fingers[grip.pitches.indexOf(pitch)] ?? null) : null;
+    },
+  };
+}
+
+/** What is struck at each moment, bottom-up; a note of the tune that is still held tops the chord struck under it. */
+function gripsOf({ tune, under, phrases, fingers }: RightHandTask): Grip[] {
+  const pins = new Map(fingers.filter((f) => f.hand === 'right').map((f) => [f.at, f.fingers]));
+  const hanging = new Map(under.map((u) => [u.at, u]));
+  const moments: { at: Ticks; length: Ticks; pitches: readonly Pitch[]; holdsTop: boolean }[] = tune.map((n) => ({
+    at: n.at,
+    length: n.length,
+    pitches: [...(hanging.get(n.at)?.pitches ?? []), n.pitch],
+    holdsTop: false,
+  }));
+  const struck = new Set(tune.map((n) => n.at));
+  for (const u of under)
+    if (!struck.has(u.at)) moments.push({ at: u.at, length: u.length, pitches: [...u.pitches, u.tune], holdsTop: true });
+  if (moments.length > tune.length) moments.sort((a, b) => a.at - b.at);
+  let phrase = 0;
+  let last = -1;
+  return moments.map((m): Grip => {
+    while (phrase + 1 < phrases.length && phrases[phrase + 1] <= m.at) phrase++;
+    const fresh = phrase !== last;
+    last = phrase;
+    return { ...m, fresh, pin: pins.get(m.at) ?? null };
+  });
+}
