@@ -65,4 +65,4 @@ export { usualSchool } from './arrange/wishes.js';
 export { report } from './arrange/report.js';
 export { chartText, letterChart, partTitle, type ChartBar, type ChartColumn, type ChartPart } from './sheet/chart.js';
 export { writtenScore } from './sheet/written.js';
-export { firstLook, warmUp, type FirstLook } from './sheet/first-look.js';
+export { firstLook, warmUp, type FirstLook, type WarmUp } from './sheet/first-look.js';

@@ -1,6 +1,6 @@
 import { nameWithMelody } from '../harmony/naming.js';
 import { parseChord } from '../harmony/symbol.js';
-import { partDifficulty } from '../difficulty/difficulty.js';
+import { hardestOf, partDifficulty } from '../difficulty/difficulty.js';
 import { divide } from '../divide/divide.js';
 import { findRepeats } from '../divide/repeats.js';
 import { findSections } from '../divide/sections.js';
@@ -119,13 +119,6 @@ function timed(doc: Document, chords: readonly HarmonisedChord[], tune: Song['me
     (at) => wishAt(doc, at, 'timing'),
   );
   return chords.map((c, i) => ({ ...c, at: places[i], writtenAt: c.at }));
-}
-
-/** The part with the highest score; none where two or more parts, all that there is, are equally hard. */
-function hardestOf(parts: readonly Part[]): number | null {
-  if (parts.length < 2) return null;
-  const most = parts.reduce((a, b) => (b.difficulty.score > a.difficulty.score ? b : a));
-  return parts.every((p) => p.difficulty.score === most.difficulty.score) ? null : most.number;
 }
 
 /** Grips of the right hand past its comfortable span, and steps between notes of one place that are. */

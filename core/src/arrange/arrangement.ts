@@ -1,6 +1,6 @@
 import type { ChordChoice } from '../harmony/choices.js';
 import type { Key } from '../harmony/key.js';
-import type { Difficulty } from '../difficulty/difficulty.js';
+import type { Difficulty, Hardest } from '../difficulty/difficulty.js';
 import type { RepeatOf } from '../divide/repeats.js';
 import type { Section } from '../divide/sections.js';
 import type { Jump } from '../join/jumps.js';
@@ -82,8 +82,8 @@ export interface Arrangement {
   readonly parts: readonly Part[];
   /** Named sections; empty where nothing is named. */
   readonly sections: readonly Section[];
-  /** The number of the hardest part, or null where no part stands out. */
-  readonly hardest: number | null;
+  /** The hardest part, or null where no part stands out. */
+  readonly hardest: Hardest | null;
   readonly score: readonly ScoreNote[];
   /** What the left hand is asked to strike. */
   readonly strikes: readonly Strike[];

@@ -1,6 +1,7 @@
 import { degreeOf } from '../harmony/naming.js';
 import { keyName } from '../harmony/key.js';
 import { parseChord } from '../harmony/symbol.js';
+import type { Difficulty } from '../difficulty/difficulty.js';
 import type { Document } from '../song/decisions.js';
 import { meterName } from '../time/meter.js';
 import { toQuarters } from '../time/ticks.js';
@@ -70,8 +71,13 @@ function partReport(part: Part, key: { tonic: string; mode: 'major' | 'minor' })
       chord: t.chord,
       count: t.count,
     })),
-    difficulty: part.difficulty,
+    difficulty: difficultyReport(part.difficulty),
   };
+}
+
+/** The score and its reasons, for the part and for each hand. */
+function difficultyReport({ score, reasons, right, left, together }: Difficulty): object {
+  return { score, reasons, right, left, together };
 }
 
 function chordReport(chord: PartChord, key: { tonic: string; mode: 'major' | 'minor' }): object {

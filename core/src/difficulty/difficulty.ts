@@ -22,6 +22,8 @@ export interface Difficulty extends Load {
   readonly left: Load;
   /** What the two hands ask of each other, 0 to 100. */
   readonly together: Load;
+  /** Points of every term, for telling what sets one part apart from others. */
+  readonly terms: readonly Term[];
 }
 
 /** What a part asks of the player. */
@@ -41,7 +43,9 @@ export interface PartLoad {
   readonly tempo: number;
 }
 
-interface Term {
+/** One measure of a part: its name, the points that it costs, and what is said of it. */
+export interface Term {
+  readonly name: TermName;
   readonly points: number;
   readonly reason: string;
 }
@@ -63,6 +67,7 @@ export function partDifficulty(part: PartLoad, bars: readonly Bar[]): Difficulty
     right: load(right),
     left: load(left),
     together: load(together),
+    terms: [...right, ...left, ...together],
   };
 }
 
@@ -80,7 +85,7 @@ function reasonsOf(terms: readonly Term[]): string[] {
 /** The points of a measure between the figure that is easy and the one that is hard. */
 function term(name: TermName, value: number, reason: string): Term {
   const { easy, hard, points } = DIFFICULTY_TERMS[name];
-  return { points: points * Math.max(0, Math.min(1, (value - easy) / (hard - easy))), reason };
+  return { name, points: points * Math.max(0, Math.min(1, (value - easy) / (hard - easy))), reason };
 }
 
 const plural = (n: number, one: string, many = `${one}s`): string => `${n === 1 ? one : many}`;
@@ -202,4 +207,25 @@ export function coordination(
   };
   const alone = [...[...left].filter((at) => !right.has(at)), ...[...right].filter((at) => !left.has(at))];
   return { apart: [...left].filter((at) => !right.has(at)).length, between: alone.filter(offCount).length };
+}
+
+/** The part that is hardest, and what sets it apart from the others. */
+export interface Hardest {
+  readonly part: number;
+  readonly reasons: readonly string[];
+}
+
+/** The part with the highest score; null where there is one part only or all are equally hard. */
+export function hardestOf(parts: readonly { readonly number: number; readonly difficulty: Difficulty }[]): Hardest | null {
+  if (parts.length < 2) return null;
+  const most = parts.reduce((a, b) => (b.difficulty.score > a.difficulty.score ? b : a));
+  if (parts.every((p) => p.difficulty.score === most.difficulty.score)) return null;
+  const pointsOf = (difficulty: Difficulty, name: TermName) =>
+    difficulty.terms.filter((t) => t.name === name).reduce((s, t) => s + t.points, 0);
+  const above = most.difficulty.terms
+    .map((t) => ({ ...t, points: t.points - parts.reduce((s, p) => s + pointsOf(p.difficulty, t.name), 0) / parts.length }))
+    .filter((t) => t.points > 0.5)
+    .sort((a, b) => b.points - a.points)
+    .map((t) => t.reason);
+  return { part: most.number, reasons: (above.length > 0 ? above : most.difficulty.reasons).slice(0, REASONS) };
 }

@@ -31,7 +31,7 @@ export const DIFFICULTY_TERMS = {
   leftStretches: { easy: 0, hard: 0.5, points: 14 },
   leftBlack: { easy: 0.25, hard: 0.9, points: 8 },
   /** Notes in a chord, on average. */
-  notes: { easy: 1, hard: 4, points: 12 },
+  notes: { easy: 1, hard: 4, points: 9 },
   /** Different shapes in a part. */
   shapes: { easy: 1, hard: 6, points: 8 },
   /** Share of left-hand attacks with no note of the tune on them. */

@@ -1,7 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf, songs } from '../../testing/songs.js';
-import { arrange, barTicks, divide, findBoundaries, layBars, noChoices, TICKS_PER_QUARTER as Q, type Song } from '../index.js';
+import {
+  arrange,
+  repeatWords,
+  barTicks,
+  divide,
+  findBoundaries,
+  layBars,
+  noChoices,
+  TICKS_PER_QUARTER as Q,
+  type Song,
+} from '../index.js';
 import { placesOf, stretchCost } from './divide.js';
 
 const SIZES = ['smaller', 'usual', 'larger'] as const;
@@ -120,5 +130,66 @@ describe('repeats', () => {
       ],
     };
     expect(arrange({ ...documentOf(song), choices }).parts.map((p) => p.label)).toEqual(['A', 'B']);
+  });
+});
+
+describe('near repeats', () => {
+  const figure: [string, number][] = [['C5', 1], ['D5', 0.5], ['E5', 0.5], ['F5', 1], ['G5', 1], ['E5', 2], ['C5', 2]]; // prettier-ignore
+  const second = (notes: [string, number][], chords: [number, string][] = []) => {
+    const song = songOf([...figure, ...notes], [[0, 'C'], [4, 'F'], [8, 'C'], [12, 'F'], ...chords]); // prettier-ignore
+    const doc = documentOf(song);
+    const parts = [
+      { start: 0, end: 8 * Q },
+      { start: 8 * Q, end: song.length },
+    ];
+    return arrange({ ...doc, choices: { ...doc.choices, parts } }).parts[1];
+  };
+  const words = (part: ReturnType<typeof second>) =>
+    part.repeats && repeatWords(part.repeats, `count ${((part.repeats.differsFrom ?? 0) - part.start) / Q}`);
+
+  it('a copy with another ending, with the place where it differs', () => {
+    const part = second([...figure.slice(0, 6), ['A5', 2]]);
+    expect(part.repeats).toEqual({ part: 1, kind: 'new-ending', differsFrom: 14 * Q, steps: null });
+    expect([part.label, words(part)]).toEqual(['A′', 'as part 1 up to count 6']);
+  });
+
+  it('the same tune over other chords from some place on', () => {
+    expect(second(figure, [[13, 'Dm']]).repeats).toMatchObject({ kind: 'new-ending', differsFrom: 13 * Q });
+  });
+
+  it('the same a third higher', () => {
+    const higher = second([['E5', 1], ['F5', 0.5], ['G5', 0.5], ['A5', 1], ['B5', 1], ['G5', 2], ['E5', 2]]); // prettier-ignore
+    expect([higher.repeats?.kind, higher.repeats?.steps, words(higher)]).toEqual(['transposed', 2, 'part 1, a third higher']);
+  });
+
+  it('the same rhythm on other notes, the last one as long as it likes', () => {
+    const same = second([['G5', 1], ['E5', 0.5], ['C5', 0.5], ['D5', 1], ['A5', 1], ['B4', 2], ['C5', 4]]); // prettier-ignore
+    expect([same.repeats?.kind, same.label, words(same)]).toEqual(['same-rhythm', 'B', 'the rhythm of part 1']);
+  });
+
+  it('nothing where too little is alike', () => {
+    expect(second([['C5', 1], ['D5', 0.5], ['E5', 0.5], ['C5', 2], ['A4', 1], ['B4', 1], ['C5', 2]]).repeats).toBeNull(); // prettier-ignore
+    expect(second([['C5', 4], ['D5', 4]]).repeats).toBeNull(); // prettier-ignore
+  });
+
+  it('hold for random songs: what is called the same is the same', () => {
+    fc.assert(
+      fc.property(songs({ maxBars: 6 }), (song) => {
+        const half = song.length - song.pickup;
+        const twice = { ...song, length: song.length + half, melody: [...song.melody], chords: [...song.chords] };
+        for (const n of song.melody) if (n.at >= song.pickup) twice.melody.push({ ...n, at: n.at + half });
+        for (const c of song.chords) twice.chords.push({ ...c, at: c.at + half });
+        const { parts } = arrange(documentOf(twice));
+        for (const part of parts) {
+          if (part.repeats === null) continue;
+          const first = parts[part.repeats.part - 1];
+          const until = part.repeats.kind === 'exact' ? part.end : (part.repeats.differsFrom ?? part.start);
+          const inside = (p: typeof part) =>
+            p.melody.filter((n) => n.at - p.start < until - part.start).map((n) => `${n.at - p.start} ${n.pitch}`);
+          expect(inside(part)).toEqual(inside(first));
+        }
+      }),
+      { numRuns: 60 },
+    );
   });
 });

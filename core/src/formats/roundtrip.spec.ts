@@ -92,7 +92,7 @@ describe('a round trip keeps every note, syllable and chord', () => {
     expect(back).toEqual({ ok: true, document });
   });
 
-  it('a document saved by the first version is brought forward with nothing lost', () => {
+  it.each([1, 2])('a document saved by version %i is brought forward with nothing lost', (version) => {
     const { song } = demo(DEMOS[0]);
     const choices = {
       partSize: 'smaller',
@@ -101,11 +101,19 @@ describe('a round trip keeps every note, syllable and chord', () => {
       chords: [{ at: song.chords[0].at, symbol: 'Gm7' }],
       pins: [{ at: song.chords[0].at, pitches: ['G3', 'Bb3', 'D4'] }],
     };
-    const old = { version: 1, song, choices, hands: { profile: 'small', keys: 61 } };
+    const old = { version, song, choices, hands: { profile: 'small', keys: 61 } };
     const brought = DocumentSchema.parse(old);
-    expect(brought).toMatchObject({ ...old, version: 2 });
+    expect(brought).toMatchObject({ ...old, version: 3 });
     expect(brought.hands).toEqual(handsOf('small', 61));
     expect(brought.choices).toMatchObject({ school: null, bass: 'free', suggest: null, passages: [], chordSchools: [] });
+    expect(brought.choices).toMatchObject({
+      level: 'full',
+      octave: 0,
+      rhythm: 'sung',
+      timing: 'written',
+      fingers: [],
+      sections: [],
+    });
   });
 });
 
@@ -137,6 +145,14 @@ describe('MIDI', () => {
 
 describe('the engraved score', () => {
   const xml = writeMusicXml(writtenScore(arrange(demo(DEMOS[2]))));
+
+  it('has the right hand’s fingers over the tune', () => {
+    const upper = [...xml.matchAll(/<note>(.*?)<\/note>/g)].filter(
+      ([, n]) => n.includes('<voice>1</voice>') && n.includes('<pitch>'),
+    );
+    const tied = upper.filter(([, n]) => n.includes('<tie type="stop"/>')).length;
+    expect(upper.filter(([, n]) => /<fingering>[1-5]</.test(n))).toHaveLength(upper.length - tied);
+  });
 
   it('has two staves, fingers, chord symbols, words and part numbers', () => {
     for (const piece of [

@@ -59,9 +59,17 @@ export function keyFromSignature(fifths: number, mode: Mode): Key {
   return { tonic: order[fifths + 7 + (mode === 'minor' ? 3 : 0)], mode };
 }
 
+const scales = new Map<string, readonly NoteName[]>();
+
 /** The seven notes of the key (the natural minor for a minor key). */
 export function scaleOf(key: Key): readonly NoteName[] {
-  return key.mode === 'major' ? TonalKey.majorKey(key.tonic).scale : TonalKey.minorKey(key.tonic).natural.scale;
+  const name = keyName(key);
+  let scale = scales.get(name);
+  if (!scale) {
+    scale = key.mode === 'major' ? TonalKey.majorKey(key.tonic).scale : TonalKey.minorKey(key.tonic).natural.scale;
+    scales.set(name, scale);
+  }
+  return scale;
 }
 
 /**

@@ -81,9 +81,14 @@ export function transposePitch(pitch: Pitch, interval: string): Pitch {
   return Note.transpose(pitch, interval);
 }
 
+const movedNames = new Map<string, NoteName>();
+
 /** Moves a note name by an interval. */
 export function transposeName(name: NoteName, interval: string): NoteName {
-  return Note.transpose(name, interval);
+  const key = `${name} ${interval}`;
+  let moved = movedNames.get(key);
+  if (moved === undefined) movedNames.set(key, (moved = Note.transpose(name, interval)));
+  return moved;
 }
 
 /** The interval from one name up to another, "3m". */

@@ -16,9 +16,9 @@ export const FINGER_COSTS = {
     '2-3': 0.16,
     '2-4': 0.03,
     '2-5': 0.5,
-    '3-4': 0.22,
+    '3-4': 0.2,
     '3-5': 0.63,
-    '4-5': 0.48,
+    '4-5': 0.38,
   },
   /** Squared semitones past the comfortable span. */
   wide: 0.1,
@@ -31,7 +31,9 @@ export const FINGER_COSTS = {
   /** For each semitone of a crossing past the first. */
   crossWide: 0.08,
   /** A crossing made with the fourth or the second finger in place of the third. */
-  crossFourth: 0.2,
+  crossFourth: 0.19,
+  /** The same from a black key, by step. */
+  crossFourthBlack: 0.06,
   crossSecond: 0.1,
   /** The second finger in a crossing of a third or more, where it reaches best. */
   crossSecondWide: -0.04,
@@ -48,7 +50,7 @@ export const FINGER_COSTS = {
   anchor: 0.62,
   /** The hand lifts and moves, and each semitone that it moves. */
   shift: 7.36,
-  shiftWide: 0.18,
+  shiftWide: 0.15,
   /** Share of a shift that is charged where there is time for it. */
   shiftInTime: 0.5,
   /** The same finger on another key. */
@@ -64,7 +66,7 @@ export const FINGER_COSTS = {
   chordMove: 1,
   chordMoveWide: 0.15,
   /** The weaker fingers in a line, where all else is equal. */
-  weak: [0, 0, 0, 0, 0.43, 0.25],
+  weak: [0, 0, 0, 0, 0.43, 0.26],
 } as const;
 
 /** Seconds of silence or holding before a note within which a hand can move in peace. */
@@ -121,11 +123,12 @@ export function stepCost(
     if (!withThumb || wide > CROSS_WIDEST) return { cost: shift, move: 'shift' };
     const long = Math.max(first, second);
     const [thumb, finger] = first === 1 ? [from, to] : [to, from];
+    const fourth = C.crossFourth + (finger.black && wide < 3 ? C.crossFourthBlack : 0);
     const cost =
       C.cross +
       (finger.black ? 0 : C.crossWhite) +
       C.crossWide * (wide - 1) +
-      (long === 4 ? C.crossFourth : long !== 2 ? 0 : wide >= 3 ? C.crossSecondWide : C.crossSecond) +
+      (long === 4 ? fourth : long !== 2 ? 0 : wide >= 3 ? C.crossSecondWide : C.crossSecond) +
       (long === 5 ? C.crossOntoBlack : 0) +
       (thumb.black && !finger.black ? C.crossOntoBlack : 0);
     return cost <= shift ? { cost, move: second === 1 ? 'under' : 'over' } : { cost: shift, move: 'shift' };

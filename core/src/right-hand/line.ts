@@ -5,8 +5,8 @@ import { keyFor, type Key } from './finger-costs.js';
 /** Notes of a figure that is known again, at least and at most. */
 const FIGURE = { least: 4, most: 8 } as const;
 
-/** What may be paid, for each time a figure comes, to give it the same fingers every time. */
-const SAME_FINGERS_WORTH = 4;
+/** What may be paid, for each time a figure comes, to give it the same fingers every time: more than a shift of the hand. */
+const SAME_FINGERS_WORTH = 10;
 
 /**
  * Fingers a line of notes and chords: each phrase by the exact search, then figures that come again on keys of the same
@@ -39,7 +39,7 @@ export function fingerLine(grips: readonly Grip[], task: FingeringTask): Fingere
 
 /** Ways to finger a figure that are tried on all its places, and notes around each that may still change. */
 const MOST_WAYS = 3;
-const AROUND = 6;
+const AROUND = 4;
 
 interface Surroundings {
   readonly phraseOf: readonly number[];

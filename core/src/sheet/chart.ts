@@ -1,4 +1,5 @@
 import type { Arrangement, Part } from '../arrange/arrangement.js';
+import { repeatWords } from '../divide/repeats.js';
 import { keyName } from '../harmony/key.js';
 import { nameOf } from '../pitch/pitch.js';
 import { countAt, countText } from '../time/counts.js';
@@ -12,6 +13,8 @@ export interface ChartColumn {
   /** "1", "2 &". */
   readonly count: string;
   readonly letter: string | null;
+  /** The right-hand finger. */
+  readonly finger: number | null;
   readonly word: string | null;
   readonly chord: string | null;
   /** The left hand's notes bottom-up, with fingers. */
@@ -44,10 +47,12 @@ export function letterChart(arrangement: Arrangement): ChartPart[] {
   return arrangement.parts.map((part) => ({
     number: part.number,
     title: partTitle(part),
-    note: part.repeats ? `as part ${part.repeats.part}` : null,
+    note: part.repeats ? repeatWords(part.repeats, barName(arrangement.bars, part.repeats.differsFrom)) : null,
     bars: chartBars(part, arrangement.bars),
   }));
 }
+
+const barName = (bars: readonly Bar[], at: Ticks | null): string => (at === null ? '' : `bar ${barAt(bars, at).number}`);
 
 function chartBars(part: Part, bars: readonly Bar[]): ChartBar[] {
   const places = [...new Set([...part.melody.map((n) => n.at), ...part.chords.map((c) => c.at)])].sort((a, b) => a - b);
@@ -63,6 +68,7 @@ function chartBars(part: Part, bars: readonly Bar[]): ChartBar[] {
       at,
       count: countText(countAt(offsetInBar(bar, at), bar.meter)),
       letter: note ? nameOf(note.pitch) : null,
+      finger: note?.finger ?? null,
       word: note?.lyric ? note.lyric.text + (note.lyric.joins ? '-' : '') : null,
       chord: chord ? chord.symbol : null,
       left: chord ? chord.pitches.map((p, i) => ({ letter: nameOf(p), finger: chord.fingers[i] ?? null })) : [],
@@ -88,6 +94,7 @@ function barText(bar: ChartBar): string[] {
   const rows: [string, (c: ChartColumn) => string][] = [
     ['count', (c) => c.count],
     ['right', (c) => c.letter ?? '–'],
+    ['finger', (c) => `${c.finger ?? ''}`],
     ['words', (c) => c.word ?? ''],
     ['chord', (c) => c.chord ?? ''],
     ['left', left],

@@ -7,7 +7,9 @@ import { shapeOf, shapesOf, type Shape } from '../left-hand/shapes.js';
 import { distanceWords, midiOf, nameOf, pitchAt, pitchClass, transposeName, type NoteName, type Pitch } from '../pitch/pitch.js';
 import { fingerLine } from '../right-hand/line.js';
 import { keyWords, startWords } from '../right-hand/positions.js';
+import type { Hardest } from '../difficulty/difficulty.js';
 import type { Hands } from '../song/decisions.js';
+import { partTitle } from './chart.js';
 import { countIn, offsetInBar, type Bar } from '../time/bars.js';
 import { meterName } from '../time/meter.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../time/ticks.js';
@@ -32,7 +34,15 @@ export interface FirstLook {
   readonly meter: string;
   /** What is sung before the first full bar, in counts, or null. */
   readonly pickup: string | null;
-  readonly form: readonly { readonly label: string; readonly part: number; readonly section: string | null }[];
+  readonly form: readonly {
+    readonly label: string;
+    readonly part: number;
+    readonly section: string | null;
+    readonly title: string;
+    readonly difficulty: number;
+    /** The earlier part that it takes up wholly, or null. */
+    readonly as: number | null;
+  }[];
   readonly chords: readonly {
     readonly symbol: string;
     readonly name: string;
@@ -45,7 +55,7 @@ export interface FirstLook {
   readonly accidentals: readonly { readonly name: NoteName; readonly bars: readonly number[] }[];
   readonly range: { readonly low: Pitch; readonly high: Pitch; readonly words: string } | null;
   readonly start: string | null;
-  readonly hardest: { readonly part: number; readonly reasons: readonly string[] } | null;
+  readonly hardest: Hardest | null;
   readonly difficulty: number;
   /** Minutes to learn it, hands apart and slowly together, repeats once. */
   readonly minutes: number;
@@ -65,7 +75,6 @@ export function firstLook(arrangement: Arrangement, hands: Hands): FirstLook {
   const { song, bars, parts, sections, hardest } = arrangement;
   const chords = parts.flatMap((p) => p.chords);
   const melody = parts.flatMap((p) => p.melody);
-  const hard = parts.find((p) => p.number === hardest);
   const first = parts.find((p) => p.places.length > 0);
   return {
     key: keyName(song.key),
@@ -76,6 +85,9 @@ export function firstLook(arrangement: Arrangement, hands: Hands): FirstLook {
       label: p.label,
       part: p.number,
       section: sections.find((s) => s.from === p.number)?.name ?? null,
+      title: partTitle(p),
+      difficulty: p.difficulty.score,
+      as: p.repeats?.kind === 'exact' ? p.repeats.part : null,
     })),
     chords: differentChords(arrangement),
     shapes: shapesOf(chords).map((shape) => {
@@ -86,7 +98,7 @@ export function firstLook(arrangement: Arrangement, hands: Hands): FirstLook {
     accidentals: accidentals(arrangement),
     range: rangeOf(melody.map((n) => n.pitch)),
     start: first ? startWords(first.places[0], first.melody[0].pitch, first.melody[0].finger) : null,
-    hardest: hard ? { part: hard.number, reasons: hard.difficulty.reasons } : null,
+    hardest,
     difficulty: songDifficulty(parts),
     minutes: Math.round(parts.reduce((sum, p) => sum + minutesFor(p), 0)),
   };

@@ -5,6 +5,8 @@ export const routes: Routes = [
   { path: 'shelf', title: 'Shelf · Joined Hands', loadComponent: () => import('./shelf/shelf').then((m) => m.Shelf) },
   { path: 'intake', title: 'New song · Joined Hands', loadComponent: () => import('./intake/intake').then((m) => m.Intake) },
   { path: 'desk/:id', title: 'Desk · Joined Hands', loadComponent: () => import('./desk/desk').then((m) => m.Desk) },
+  { path: 'look/:id', title: 'First look · Joined Hands', loadComponent: () => import('./look/look').then((m) => m.Look) },
+  { path: 'key/:id', title: 'Choose a key · Joined Hands', loadComponent: () => import('./key/key').then((m) => m.KeyScreen) },
   { path: 'sheet/:id', title: 'Sheet · Joined Hands', loadComponent: () => import('./sheet/sheet').then((m) => m.Sheet) },
   { path: 'hands/:id', title: 'Hands · Joined Hands', loadComponent: () => import('./hands/hands').then((m) => m.HandsScreen) },
   { path: '**', redirectTo: 'shelf' },

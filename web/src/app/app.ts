@@ -31,7 +31,9 @@ export class App {
   );
 
   /** The song is named in the header on the screens that work on it. */
-  protected readonly song = computed(() => (/^\/(desk|sheet|hands)\//.test(this.url()) ? this.desk.arrangement()?.song : null));
+  protected readonly song = computed(() =>
+    /^\/(look|desk|key|sheet|hands)\//.test(this.url()) ? this.desk.arrangement()?.song : null,
+  );
   protected readonly about = computed(() => {
     const song = this.song();
     return song ? { key: keyName(song.key), meter: meterName(song.meters[0]), tempo: song.tempo } : null;

@@ -27,6 +27,8 @@ export interface WrittenScore {
   readonly under: readonly WrittenChord[];
   /** Numbers of parts and the place where each begins, printed over the staff. */
   readonly parts: readonly { readonly number: number; readonly start: Ticks }[];
+  /** Right-hand fingers of the tune by the places of its notes. */
+  readonly fingers: ReadonlyMap<Ticks, number>;
 }
 
 const escapeXml = (text: string): string =>
@@ -67,7 +69,7 @@ function measure(score: WrittenScore, bar: Bar, index: number, bars: readonly Ba
         `      <direction placement="above"><direction-type><rehearsal>${part.number}</rehearsal></direction-type>${offset}<staff>1</staff></direction>`,
       );
     }
-  const tune = tuneNotes(bar, pieces);
+  const tune = tuneNotes(bar, pieces, score.fingers);
   const beams = beamsOf(tune, beatTicks(bar.meter));
   tune.forEach((n, i) => xml.push(...(n.harmony ? [n.harmony] : []), note({ ...n, beam: beams[i] })));
   const backup = `      <backup><duration>${bar.end - bar.start}</duration></backup>`;
@@ -97,7 +99,7 @@ interface TuneNote extends NoteXml, Beamable {
 }
 
 /** The tune of a bar as written notes; a piece becomes several, tied, where its length is no single note value. */
-function tuneNotes(bar: Bar, pieces: readonly Piece[]): TuneNote[] {
+function tuneNotes(bar: Bar, pieces: readonly Piece[], fingers: WrittenScore['fingers']): TuneNote[] {
   const notes: TuneNote[] = [];
   for (const { tuplet, pieces: group } of splitForTuplets(pieces)) {
     const scale = tuplet ? tuplet.actual / tuplet.normal : 1;
@@ -109,6 +111,7 @@ function tuneNotes(bar: Bar, pieces: readonly Piece[]): TuneNote[] {
         const stop = piece.pitch !== null && (!first || piece.continues);
         const start = piece.pitch !== null && (!last || piece.tiedOn);
         const opens = tuplet !== null && first && k === 0;
+        const finger = stop || piece.pitch === null ? undefined : fingers.get(bar.start + piece.at);
         const closes = tuplet !== null && last && k === group.length - 1;
         notes.push({
           at,
@@ -124,6 +127,7 @@ function tuneNotes(bar: Bar, pieces: readonly Piece[]): TuneNote[] {
             tieXml('tied', stop, start),
             ...(opens ? ['<tuplet type="start" bracket="yes"/>'] : []),
             ...(closes ? ['<tuplet type="stop"/>'] : []),
+            ...(finger ? [fingeringXml(finger)] : []),
           ],
           lyric: first && piece.lyric ? lyric(piece.lyric, piece.insideWord) : '',
         });
@@ -136,6 +140,8 @@ function tuneNotes(bar: Bar, pieces: readonly Piece[]): TuneNote[] {
 
 const tieXml = (tag: 'tie' | 'tied', stop: boolean, start: boolean): string =>
   (stop ? `<${tag} type="stop"/>` : '') + (start ? `<${tag} type="start"/>` : '');
+
+const fingeringXml = (finger: number): string => `<technical><fingering>${finger}</fingering></technical>`;
 
 const timeModification = (t: Tuplet): string =>
   t
@@ -185,18 +191,23 @@ const UNDER: ChordVoice = { voice: 2, staff: 1, rests: false };
 function chordNotes(chords: readonly WrittenChord[], bar: Bar, voice: ChordVoice): string[] {
   const xml: string[] = [];
   let at = bar.start;
-  const push = (until: Ticks, chord: WrittenChord | null) => {
+  const push = (until: Ticks, chord: WrittenChord | null, tiedTo = false, tiedOn = false) => {
     if (chord === null && !voice.rests) xml.push(`      <forward><duration>${until - at}</duration></forward>`);
     else {
       const values = leftValues(until - at);
-      values.forEach((value, i) => xml.push(...leftValue(value, chord, voice, i > 0, i < values.length - 1)));
+      values.forEach((value, i) => xml.push(...leftValue(value, chord, voice, tiedTo || i > 0, tiedOn || i < values.length - 1)));
     }
     at = until;
   };
-  for (const chord of chordsFrom(chords, bar.start)) {
-    if (chord.at >= bar.end) break;
-    if (chord.at > at) push(chord.at, null);
-    push(Math.min(bar.end, chord.at + chord.length), chord);
+  const first = firstFrom(chords, bar.start);
+  const held = chords[first - 1];
+  // A chord that came ahead of the bar line is held over it.
+  if (held && held.at + held.length > bar.start)
+    push(Math.min(bar.end, held.at + held.length), held, true, held.at + held.length > bar.end);
+  for (let i = first; i < chords.length && chords[i].at < bar.end; i++) {
+    const end = chords[i].at + chords[i].length;
+    if (chords[i].at > at) push(chords[i].at, null);
+    push(Math.min(bar.end, end), chords[i], false, end > bar.end);
   }
   if (at < bar.end && (voice.rests || xml.length > 0)) push(bar.end, null);
   return xml;
@@ -209,8 +220,8 @@ function leftValues(length: Ticks): { ticks: Ticks; type: string; dots: number }
   return sum === length ? values : [{ ticks: length, type: values[0]?.type ?? '128th', dots: 0 }];
 }
 
-/** The chords of an ordered list that begin at or after a place. */
-function* chordsFrom(chords: readonly WrittenChord[], at: Ticks): Generator<WrittenChord> {
+/** The index of the first chord of an ordered list that begins at or after a place. */
+function firstFrom(chords: readonly WrittenChord[], at: Ticks): number {
   let low = 0;
   let high = chords.length;
   while (low < high) {
@@ -218,7 +229,7 @@ function* chordsFrom(chords: readonly WrittenChord[], at: Ticks): Generator<Writ
     if (chords[middle].at < at) low = middle + 1;
     else high = middle;
   }
-  for (let i = low; i < chords.length; i++) yield chords[i];
+  return low;
 }
 
 function leftValue(
@@ -232,7 +243,7 @@ function leftValue(
   const plain = { duration: value.ticks, voice, shape, staff, lyric: '' };
   if (!chord) return [note({ ...plain, pitch: '<rest/>', ties: '', notations: [] })];
   return chord.pitches.map((pitch, k) => {
-    const finger = !stop && chord.fingers[k] ? [`<technical><fingering>${chord.fingers[k]}</fingering></technical>`] : [];
+    const finger = !stop && chord.fingers[k] ? [fingeringXml(chord.fingers[k])] : [];
     return note({
       ...plain,
       chord: k > 0,

@@ -108,18 +108,18 @@ export class ChangeChord {
     () => this.desk.document()?.choices.chords.some((c) => c.at === this.chord().symbolAt) ?? false,
   );
 
-  protected keep(offer: Offer, at = this.chord().at): void {
+  protected keep(offer: Offer, at = this.chord().writtenAt): void {
     writeChord(this.desk, at, offer.id);
   }
 
   protected writeText(field: HTMLInputElement): void {
     const symbol = field.value.trim();
     this.fault.set(chordFault(symbol));
-    if (this.fault() === null) writeChord(this.desk, this.chord().at, symbol);
+    if (this.fault() === null) writeChord(this.desk, this.chord().writtenAt, symbol);
   }
 
   protected turn(pitches: readonly string[]): void {
-    const { at } = this.chord();
+    const { writtenAt: at } = this.chord();
     this.change('turn the chord over', (d) => pinVoicing(d, at, pitches));
   }
 

@@ -14,7 +14,7 @@ import {
   type OnDestroy,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { HAND_PROFILES, KEYBOARD_SIZES, handsOf, midiOf, moveCut, nameOf, type Hands } from '@joined-hands/core';
+import { HAND_PROFILES, KEYBOARD_SIZES, handsOf, linkedSentence, midiOf, moveCut, nameOf, type Hands } from '@joined-hands/core';
 import { planSounds } from '../audio/plan';
 import { Player } from '../audio/player';
 import { DeskStore, type HandView } from '../state/desk.store';
@@ -25,9 +25,11 @@ import { Keyboard, type HandSpan, type PressedKey } from '../widgets/keyboard/ke
 import { isTyping } from '../widgets/keys';
 import { Toasts } from '../widgets/toasts';
 import { HandBar } from './hand-bar';
+import { Joins } from './joins';
 import { Ladder } from './ladder';
 import { Progression } from './progression';
 import { Reasons } from './reasons';
+import { Roadmap } from './roadmap';
 import { Transport } from './transport';
 
 const VIEWS: readonly { readonly id: HandView; readonly text: string }[] = [
@@ -36,6 +38,16 @@ const VIEWS: readonly { readonly id: HandView; readonly text: string }[] = [
   { id: 'joined', text: 'Joined' },
   { id: 'fills', text: 'With fills' },
 ];
+
+const LEARNINGS = [
+  { id: 'words', text: 'Words' },
+  { id: 'counts', text: 'Counts' },
+] as const;
+
+const TELLINGS = [
+  { id: 'strip', text: 'Strip' },
+  { id: 'words', text: 'In words' },
+] as const;
 
 const WIDTHS = [
   { id: 'part', text: 'This part' },
@@ -46,7 +58,7 @@ const WIDTHS = [
 @Component({
   selector: 'jh-desk',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, Choice, HandBar, JoinStrip, Keyboard, Ladder, Progression, Reasons, Transport],
+  imports: [RouterLink, Choice, HandBar, Joins, JoinStrip, Keyboard, Ladder, Progression, Reasons, Roadmap, Transport],
   templateUrl: './desk.html',
   styleUrl: './desk.less',
   host: { '(document:keydown)': 'onKey($event)' },
@@ -59,6 +71,8 @@ export class Desk implements OnDestroy {
   private readonly toasts = inject(Toasts);
   protected readonly views = VIEWS;
   protected readonly widths = WIDTHS;
+  protected readonly learnings = LEARNINGS;
+  protected readonly tellings = TELLINGS;
   protected readonly profiles = HAND_PROFILES;
   protected readonly sizes = KEYBOARD_SIZES;
   protected readonly part = this.desk.currentPart;
@@ -68,6 +82,9 @@ export class Desk implements OnDestroy {
   /** The whole song's left hand in place of the part at work; only where the left hand is looked at by itself. */
   protected readonly wide = signal(false);
   protected readonly progression = computed(() => this.wide() && this.desk.view() === 'left');
+  /** The joins as sentences in place of the strip; only where the hands are joined. */
+  protected readonly inWords = signal(false);
+  protected readonly told = computed(() => this.inWords() && this.desk.view() === 'joined');
   /** Keys of an alternative that is tried by ear. */
   protected readonly trial = linkedSignal<{ at: number | undefined; pitches: readonly string[] | null }>(() => ({
     at: this.desk.selection()?.at,
@@ -105,7 +122,8 @@ export class Desk implements OnDestroy {
     const under = this.part()?.under.find((u) => u.at === (chord ?? note)?.at);
     if (under && this.desk.view() !== 'left')
       for (const p of under.pitches) keys.push({ midi: midiOf(p), hand: 'right', text: pretty(p) });
-    if (note && this.desk.view() !== 'left') keys.push({ midi: midiOf(note.pitch), hand: 'right', text: pretty(note.pitch) });
+    if (note && this.desk.view() !== 'left')
+      keys.push({ midi: midiOf(note.pitch), hand: 'right', text: note.finger ? `${note.finger}` : pretty(note.pitch) });
     return keys;
   });
 
@@ -113,11 +131,11 @@ export class Desk implements OnDestroy {
     const part = this.part();
     if (!part) return [];
     const spans: HandSpan[] = [];
-    const span = (hand: 'left' | 'right', pitches: readonly string[]) => {
+    const span = (hand: 'left' | 'right', pitches: readonly string[], fingers = '') => {
       if (pitches.length === 0) return;
       const sorted = [...pitches].sort((a, b) => midiOf(a) - midiOf(b));
       const [low, high] = [sorted[0], sorted[sorted.length - 1]];
-      const text = `${hand} hand, ${pretty(low)} to ${pretty(high)}`;
+      const text = `${hand} hand, ${pretty(low)} to ${pretty(high)}${fingers}`;
       spans.push({ hand, from: midiOf(low), to: midiOf(high), text });
     };
     if (this.desk.view() !== 'right')
@@ -125,13 +143,25 @@ export class Desk implements OnDestroy {
         'left',
         part.chords.flatMap((c) => c.pitches),
       );
-    if (this.desk.view() !== 'left') span('right', [...part.melody.map((n) => n.pitch), ...part.under.flatMap((u) => u.pitches)]);
+    if (this.desk.view() === 'left') return spans;
+    // With a note or chord chosen the bracket shows the place where the hand lies then; else all that the part asks of it.
+    const at = this.desk.selection()?.at;
+    const place = at === undefined ? undefined : part.places.findLast((p) => p.start <= at);
+    if (place) span('right', [place.thumb, place.fifth, place.low, place.high], ', fingers 1 to 5');
+    else span('right', [...part.melody.map((n) => n.pitch), ...part.under.flatMap((u) => u.pitches)]);
     return spans;
   });
 
   private readonly room = viewChild<ElementRef<HTMLElement>>('room');
   /** Pixels between the head and the transport, for the strip to fill. */
   protected readonly stripRoom = signal(0);
+  /** What the repeats of the part could take over of the last change. */
+  protected readonly linkedSays = computed(() => {
+    const linked = this.desk.linked();
+    return linked ? linkedSentence(linked.edit) : '';
+  });
+  /** True where the part has words to learn by. */
+  protected readonly sings = computed(() => this.part()?.melody.some((n) => n.lyric !== null) ?? false);
 
   constructor() {
     afterRenderEffect((onCleanup) => {

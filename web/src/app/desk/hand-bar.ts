@@ -1,23 +1,33 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import {
   BASS_WISHES,
+  CHORD_TIMINGS,
   HARMONIC_RHYTHMS,
   SCHOOLS,
   SCHOOL_RULES,
   STAY_FIGURES,
   STAY_FIGURE_WORDS,
   STAY_NOTES,
+  TUNE_RHYTHMS,
   USUAL_SUGGESTION,
   VOCABULARIES,
+  countIn,
+  countNotes,
   passageAt,
   setBass,
   setChordSchool,
   setPassage,
   setSchoolEverywhere,
   setSuggestion,
+  setWish,
   suggestionFor,
   usualSchool,
+  wishAt,
   type BassWish,
+  type ChordTiming,
+  type Choices,
+  type PartRange,
+  type TuneRhythm,
   type School,
   type SchoolPrice,
   type Stay,
@@ -26,6 +36,7 @@ import {
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
+import { DifficultyPanel } from './difficulty';
 import { Workers } from '../workers/workers';
 
 /** How far a wish reaches. */
@@ -44,6 +55,13 @@ const RHYTHM_WORDS: Readonly<Record<Suggesting['rhythm'], string>> = {
   beat: 'every beat',
 };
 const BASS_WORDS: Readonly<Record<BassWish, string>> = { free: 'free', falling: 'falling', rising: 'rising', held: 'held' };
+const TIMING_WORDS: Readonly<Record<ChordTiming, string>> = {
+  written: 'as written',
+  plain: 'on the beat',
+  early: 'with the tune',
+};
+const RHYTHM_OF_TUNE_WORDS: Readonly<Record<TuneRhythm, string>> = { sung: 'as sung', plain: 'straightened' };
+type OctaveId = '-1' | '0' | '1';
 const STAY_WORDS: Readonly<Record<Stay['notes'], string>> = { tonic: 'the tonic', fifth: 'the fifth', both: 'both by turns' };
 
 interface PricedSchool extends SchoolPrice {
@@ -59,7 +77,7 @@ interface PricedSchool extends SchoolPrice {
 @Component({
   selector: 'jh-hand-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Pop],
+  imports: [Choice, DifficultyPanel, Pop],
   templateUrl: './hand-bar.html',
   styleUrl: './hand-bar.less',
 })
@@ -71,6 +89,13 @@ export class HandBar {
   protected readonly vocabularies = VOCABULARIES.map((id) => ({ id, text: VOCABULARY_WORDS[id] }));
   protected readonly rhythms = HARMONIC_RHYTHMS.map((id) => ({ id, text: RHYTHM_WORDS[id] }));
   protected readonly basses = BASS_WISHES.map((id) => ({ id, text: BASS_WORDS[id] }));
+  protected readonly timings = CHORD_TIMINGS.map((id) => ({ id, text: TIMING_WORDS[id] }));
+  protected readonly rhythmsOfTune = TUNE_RHYTHMS.map((id) => ({ id, text: RHYTHM_OF_TUNE_WORDS[id] }));
+  protected readonly octaves: readonly { id: OctaveId; text: string }[] = [
+    { id: '-1', text: 'down' },
+    { id: '0', text: 'as written' },
+    { id: '1', text: 'up' },
+  ];
   protected readonly stayNotes = [
     { id: 'tune' as const, text: 'the tune' },
     ...STAY_NOTES.map((id) => ({ id, text: STAY_WORDS[id] })),
@@ -129,11 +154,77 @@ export class HandBar {
     return suggesting ? `suggested, ${VOCABULARY_WORDS[suggesting.vocabulary]}` : 'as given';
   });
 
-  protected readonly stay = computed(() => this.passage()?.stay ?? null);
-  protected readonly stayValue = computed(() => {
-    const stay = this.stay();
-    return stay ? `stays on ${STAY_WORDS[stay.notes]}` : 'plays the tune';
+  protected readonly timing = computed(() => this.wish('timing') ?? 'written');
+  /** What the timing does here: how many chords of the part are struck elsewhere than they are written. */
+  protected readonly timingSays = computed(() => {
+    const moved = (this.desk.currentPart()?.chords ?? []).filter((c) => c.at !== c.writtenAt);
+    if (this.timing() === 'written') return '';
+    if (moved.length === 0) return 'changes nothing in this part';
+    const counts = moved.map((c) => countIn(this.desk.arrangement()?.bars ?? [], c.at)).join(', ');
+    return `${moved.length === 1 ? 'one chord moves' : `${moved.length} chords move`}, to ${counts}`;
   });
+  protected readonly rhythmOfTune = computed(() => this.wish('rhythm') ?? 'sung');
+  protected readonly rhythmSays = computed(() => {
+    const part = this.desk.currentPart();
+    const ahead = countNotes(part?.melody ?? [], this.desk.arrangement()?.bars ?? []).filter((n) => n.syncopated).length;
+    if (this.rhythmOfTune() === 'plain') return 'to learn first';
+    return ahead > 0 ? `${ahead} ${ahead === 1 ? 'note' : 'notes'} ahead of the beat` : '';
+  });
+  protected readonly octave = computed(() => `${this.wish('octave') ?? 0}` as OctaveId);
+  /** Parts that repeat an earlier one and lie no higher than it does. */
+  private readonly again = computed(() => {
+    const doc = this.desk.document();
+    const parts = this.desk.arrangement()?.parts ?? [];
+    return parts.filter((p) => {
+      const first = p.repeats?.kind === 'exact' || p.repeats?.kind === 'new-ending' ? parts[p.repeats.part - 1] : null;
+      return doc && first && wishAt(doc, p.start, 'octave') <= wishAt(doc, first.start, 'octave');
+    });
+  });
+  protected readonly canRiseAgain = computed(() => this.again().length > 0);
+
+  protected readonly stay = computed(() => this.passage()?.stay ?? null);
+  protected readonly rightValue = computed(() => {
+    const stay = this.stay();
+    if (stay) return `stays on ${STAY_WORDS[stay.notes]}`;
+    const octave = { '-1': 'an octave down', '0': '', '1': 'an octave up' }[this.octave()];
+    return [this.rhythmOfTune() === 'plain' ? 'straightened' : '', octave].filter(Boolean).join(', ') || 'as sung';
+  });
+
+  /** What is wished for: in the part at work, or in the song. */
+  private wish<K extends 'timing' | 'rhythm' | 'octave'>(wish: K): Choices[K] | null {
+    const doc = this.desk.document();
+    const part = this.desk.currentPart();
+    return doc ? wishAt(doc, part?.start ?? 0, wish) : null;
+  }
+
+  /** The part at work, or null for the whole song. */
+  private reached(): PartRange | null {
+    const part = this.desk.currentPart();
+    return this.reach() !== 'song' && part ? { start: part.start, end: part.end } : null;
+  }
+
+  protected chooseTiming(timing: ChordTiming): void {
+    const range = this.reached();
+    void this.desk.edit(`chords ${TIMING_WORDS[timing]}`, (d) => setWish(d, range, 'timing', timing));
+  }
+
+  protected chooseRhythm(rhythm: TuneRhythm): void {
+    const range = this.reached();
+    void this.desk.edit(`rhythm ${RHYTHM_OF_TUNE_WORDS[rhythm]}`, (d) => setWish(d, range, 'rhythm', rhythm));
+  }
+
+  protected chooseOctave(octave: OctaveId): void {
+    const range = this.reached();
+    void this.desk.edit('the octave of the tune', (d) => setWish(d, range, 'octave', Number(octave)));
+  }
+
+  /** Every part that comes again is played an octave above the first time. */
+  protected higherAgain(): void {
+    const again = this.again();
+    void this.desk.edit('higher the second time', (d) =>
+      again.reduce((doc, p) => setWish(doc, { start: p.start, end: p.end }, 'octave', wishAt(doc, p.start, 'octave') + 1), d),
+    );
+  }
 
   protected chooseReach(reach: Reach): void {
     this.reach.set(reach);

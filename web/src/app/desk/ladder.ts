@@ -1,22 +1,38 @@
 import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, signal, viewChild } from '@angular/core';
-import { clearParts, mergePart, moveCut, partTitle, renamePart, setPartSize, type Choices, type Part } from '@joined-hands/core';
+import {
+  barAt,
+  clearParts,
+  mergePart,
+  moveCut,
+  nameSection,
+  partTitle,
+  renamePart,
+  repeatWords,
+  setPartSize,
+  type Choices,
+  type Part,
+} from '@joined-hands/core';
 import { NzDropDownModule } from 'ng-zorro-antd/dropdown';
 import { NzMenuModule } from 'ng-zorro-antd/menu';
 import { DeskStore } from '../state/desk.store';
 import { MoreIcon } from '../widgets/more-icon';
+import { Signs } from '../widgets/signs';
 
 /** The numbered parts of the song, with what can be done to each. */
 @Component({
   selector: 'jh-ladder',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NzDropDownModule, NzMenuModule, MoreIcon],
+  imports: [NzDropDownModule, NzMenuModule, MoreIcon, Signs],
   templateUrl: './ladder.html',
   styleUrl: './ladder.less',
 })
 export class Ladder {
   protected readonly desk = inject(DeskStore);
   protected readonly parts = computed(() => this.desk.arrangement()?.parts ?? []);
+  protected readonly hardest = computed(() => this.desk.arrangement()?.hardest ?? null);
   protected readonly renaming = signal<number | null>(null);
+  /** What is being named: the part, or the section that begins with it. */
+  protected readonly naming = signal<'part' | 'section'>('part');
   protected readonly sizes: readonly Choices['partSize'][] = ['smaller', 'usual', 'larger'];
   protected readonly ownCuts = computed(() => (this.desk.document()?.choices.parts.length ?? 0) > 0);
   private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('nameField');
@@ -26,14 +42,25 @@ export class Ladder {
   }
 
   protected about(part: Part): string {
-    if (part.repeats) return `as part ${part.repeats.part}`;
+    if (part.repeats) return repeatWords(part.repeats, this.placeOf(part.repeats.differsFrom));
     const chords = new Set(part.chords.map((c) => c.symbol)).size;
     const notes = part.melody.length;
     return `${notes} ${notes === 1 ? 'note' : 'notes'}, ${chords} ${chords === 1 ? 'chord' : 'chords'}`;
   }
 
-  protected startRename(part: Part): void {
+  /** The bar of a place, as a repeat names it. */
+  private placeOf(at: number | null): string {
+    const bars = this.desk.arrangement()?.bars;
+    return at === null || !bars ? '' : `bar ${barAt(bars, at).number}`;
+  }
+
+  protected sectionAt(part: Part): string | null {
+    return this.desk.arrangement()?.sections.find((s) => s.from === part.number)?.name ?? null;
+  }
+
+  protected startRename(part: Part, naming: 'part' | 'section'): void {
     this.desk.choosePart(part.number);
+    this.naming.set(naming);
     this.renaming.set(part.number);
     setTimeout(() => this.nameField()?.nativeElement.select());
   }
@@ -41,7 +68,8 @@ export class Ladder {
   protected finishRename(part: Part, name: string): void {
     if (this.renaming() !== part.number) return;
     this.renaming.set(null);
-    void this.desk.edit(`name part ${part.number}`, (d) => renamePart(d, part.start, name));
+    if (this.naming() === 'section') void this.desk.edit('name a section', (d) => nameSection(d, part.start, name));
+    else void this.desk.edit(`name part ${part.number}`, (d) => renamePart(d, part.start, name));
   }
 
   protected joinToBefore(part: Part): void {

@@ -1,22 +1,29 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import {
+  capital,
   chordsHolding,
   conflictSentence,
-  countIn,
+  countNotes,
+  countSentence,
   findConflicts,
   handsOf,
+  keyWords,
   midiOf,
+  moveWords,
   nameOf,
   notesOver,
   placeName,
+  setFingers,
   splitPart,
+  startWords,
   type HoldingChord,
-  type MelodyNote,
+  type PartNote,
 } from '@joined-hands/core';
 import { Player } from '../audio/player';
 import { DeskStore } from '../state/desk.store';
 import { Offers, type Offer } from '../widgets/offers';
 import { Signs } from '../widgets/signs';
+import { FingerChoice } from './finger-choice';
 import { keysFor } from './sounding';
 import { chordFault, writeChord } from './writing';
 
@@ -26,12 +33,12 @@ const ORDINAL: Readonly<Record<number, string>> = { 1: 'as its root', 3: 'as its
 @Component({
   selector: 'jh-note-facts',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Offers, Signs],
+  imports: [FingerChoice, Offers, Signs],
   templateUrl: './note-facts.html',
   styleUrl: './change-chord.less',
 })
 export class NoteFacts {
-  readonly note = input.required<MelodyNote>();
+  readonly note = input.required<PartNote>();
   readonly tried = output<readonly string[] | null>();
   private readonly desk = inject(DeskStore);
   private readonly player = inject(Player);
@@ -51,7 +58,8 @@ export class NoteFacts {
     if (!arrangement) return '';
     const note = this.note();
     const under = this.under();
-    const said = [`Struck on ${countIn(arrangement.bars, note.at)}${note.lyric ? `, on “${note.lyric.text}”` : ''}.`];
+    const [counted] = countNotes([note], arrangement.bars);
+    const said = [countSentence(counted), ...(note.lyric ? [`Sung on “${note.lyric.text}”.`] : [])];
     if (under) {
       said.push(`${under.symbol} sounds under it.`);
       const clash = findConflicts(notesOver([under], arrangement.song.melody, arrangement.bars)).find((c) => c.at === note.at);
@@ -59,6 +67,29 @@ export class NoteFacts {
     }
     return said.join(' ');
   });
+
+  protected readonly fingerKept = computed(
+    () => this.desk.document()?.choices.fingers.some((f) => f.hand === 'right' && f.at === this.note().at) ?? false,
+  );
+
+  /** Where the hand lies for this note, how it came there, and where it goes next. */
+  protected readonly placeSays = computed(() => {
+    const places = this.desk.currentPart()?.places ?? [];
+    const index = places.findLastIndex((p) => p.start <= this.note().at);
+    if (index < 0) return '';
+    const [here, next] = [places[index], places[index + 1]];
+    const came = index > 0 ? ` ${capital(moveWords(here))} to come here.` : '';
+    const goes = next ? ` Next ${moveWords(next)}, to ${next.thumb}.` : '';
+    const start = index === 0 && this.note().at === this.desk.currentPart()?.melody[0]?.at;
+    const words = start ? startWords(here, this.note().pitch, this.note().finger) : `Thumb on ${keyWords(here.thumb)}.`;
+    return `${words}${came}${goes}`;
+  });
+
+  protected chooseFinger(finger: number | null): void {
+    const { at } = this.note();
+    const label = finger === null ? 'let a finger go' : `finger ${finger}`;
+    void this.desk.edit(label, (d) => setFingers(d, 'right', at, finger === null ? null : [finger]));
+  }
 
   private readonly holding = computed(() => {
     const key = this.under()?.key ?? this.desk.arrangement()?.song.key;

@@ -1,23 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import {
-  gripsOf,
-  isBlackKey,
-  midiOf,
-  nameOf,
-  partTitle,
-  shapeOf,
-  shapesOf,
-  type Arrangement,
-  type PartChord,
-} from '@joined-hands/core';
+import { gripsOf, nameOf, partTitle, shapeOf, shapesOf, type Arrangement, type PartChord } from '@joined-hands/core';
 import { DeskStore } from '../state/desk.store';
+import { LittleKeyboard, octavesOf } from '../widgets/little-keyboard';
 import { Signs } from '../widgets/signs';
-
-interface MiniKey {
-  readonly x: number;
-  readonly black: boolean;
-  readonly down: boolean;
-}
 
 /** One grip of the left hand, with how often it is struck in a row and how it is reached. */
 interface Grip {
@@ -25,19 +10,16 @@ interface Grip {
   readonly times: number;
   readonly form: string;
   readonly shape: number;
-  readonly keys: readonly MiniKey[];
   readonly letters: string;
   readonly motion: number;
   readonly inShort: string;
 }
 
-const WHITE = 6;
-
 /** The left hand of the whole song as a row of little keyboards: the same shape is seen as the same shape. */
 @Component({
   selector: 'jh-progression',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Signs],
+  imports: [LittleKeyboard, Signs],
   templateUrl: './progression.html',
   styleUrl: './progression.less',
 })
@@ -52,17 +34,7 @@ export class Progression {
   protected readonly shapes = computed(() => shapesOf(this.chords()));
 
   /** The octaves that the little keyboards show: all that the song's left hand uses. */
-  private readonly range = computed(() => {
-    const midis = this.chords().flatMap((c) => c.pitches.map(midiOf));
-    const low = Math.floor(Math.min(48, ...midis) / 12) * 12;
-    const high = Math.ceil((Math.max(59, ...midis) + 1) / 12) * 12 - 1;
-    return { low, high };
-  });
-
-  protected readonly width = computed(() => {
-    const { low, high } = this.range();
-    return ((high + 1 - low) / 12) * 7 * WHITE;
-  });
+  protected readonly range = computed(() => octavesOf(this.chords().flatMap((c) => c.pitches)));
 
   protected readonly rows = computed(() => {
     const numbers = new Map(this.shapes().map((s) => [s.form, s.number]));
@@ -76,7 +48,6 @@ export class Progression {
           times,
           form,
           shape: numbers.get(form) ?? 0,
-          keys: this.keysOf(chord),
           letters: chord.pitches.map(nameOf).join(' '),
           motion: chord.motion,
           inShort: chord.inShort,
@@ -94,21 +65,6 @@ export class Progression {
       `The hand moves ${count(totals.leftTravel, 'half step')} in all; in root position it would be ${totals.leftTravelRoot}.`,
     ].join(' ');
   });
-
-  private keysOf(chord: PartChord): MiniKey[] {
-    const { low, high } = this.range();
-    const down = new Set(chord.pitches.map(midiOf));
-    let x = 0;
-    const keys = Array.from({ length: high - low + 1 }, (_, i): MiniKey => {
-      const midi = low + i;
-      const black = isBlackKey(midi);
-      const key = { x: black ? x - 1.9 : x, black, down: down.has(midi) };
-      if (!black) x += WHITE;
-      return key;
-    });
-    // Black keys lie over the white ones.
-    return [...keys.filter((k) => !k.black), ...keys.filter((k) => k.black)];
-  }
 }
 
 /** Chords in a row that are pressed again on the same keys are one grip. */

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, output } from '@angular/core';
 import {
   degreeOf,
   keyName,
@@ -8,7 +8,9 @@ import {
   parseChord,
   pinVoicing,
   togetherSentence,
+  setFingers,
   unpinVoicing,
+  type PartChord,
   type VoicedChord,
 } from '@joined-hands/core';
 import { Player } from '../audio/player';
@@ -83,6 +85,34 @@ export class Reasons {
     })),
   );
 
+  protected readonly fingersKept = computed(
+    () => this.desk.document()?.choices.fingers.some((f) => f.hand === 'left' && f.at === this.chord()?.writtenAt) ?? false,
+  );
+  protected readonly fingerFault = linkedSignal<number | undefined, string | null>({
+    source: () => this.chord()?.at,
+    computation: () => null,
+  });
+
+  /** Takes fingers as they are typed, "5-3-1": one for each key, falling towards the thumb. */
+  protected chooseFingers(chord: PartChord, field: HTMLInputElement): void {
+    const fingers = [...field.value.matchAll(/[1-5]/g)].map(Number);
+    const falls = fingers.every((f, i) => i === 0 || f < fingers[i - 1]);
+    if (fingers.length !== chord.pitches.length || !falls) {
+      const keys = chord.pitches.length;
+      this.fingerFault.set(
+        `Write ${keys === 1 ? 'one finger' : `${keys} fingers`} from the lowest key up, such as ${[5, 3, 2, 1].slice(0, keys).join('-')}.`,
+      );
+      field.value = chord.fingers.join('-');
+      return;
+    }
+    this.fingerFault.set(null);
+    void this.desk.edit(`fingers ${fingers.join('-')}`, (d) => setFingers(d, 'left', chord.writtenAt, fingers));
+  }
+
+  protected letFingersGo(chord: PartChord): void {
+    void this.desk.edit('the usual fingers', (d) => setFingers(d, 'left', chord.writtenAt, null));
+  }
+
   protected letters(pitches: readonly string[]): string {
     return pitches.map(nameOf).join(' ');
   }
@@ -96,11 +126,11 @@ export class Reasons {
   }
 
   protected keepPlace(offer: Offer): void {
-    const at = this.chord()?.at;
+    const at = this.chord()?.writtenAt;
     if (at !== undefined) void this.desk.edit(`keep ${offer.title}`, (d) => pinVoicing(d, at, offer.pitches));
   }
 
   protected letGo(chord: VoicedChord): void {
-    void this.desk.edit(`let ${chord.symbol} go`, (d) => unpinVoicing(d, chord.at));
+    void this.desk.edit(`let ${chord.symbol} go`, (d) => unpinVoicing(d, chord.writtenAt));
   }
 }

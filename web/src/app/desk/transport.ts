@@ -73,6 +73,7 @@ import { SettingsStore } from '../state/settings.store';
     >
       Click
     </button>
+    <ng-content />
     <span class="say" aria-live="polite">{{ trouble() ?? (playing() === 'loading' ? 'Opening the piano …' : '') }}</span>
     <span class="back">
       <button

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { applyFix, type Finding, type Fix } from '@joined-hands/core';
+import { applyFix, fixAllCollisions, type Finding, type Fix } from '@joined-hands/core';
 import { DeskStore } from '../state/desk.store';
 import { Signs } from '../widgets/signs';
 
@@ -10,9 +10,15 @@ const GRAVEST = ['fix', 'warn', 'note'];
   selector: 'jh-worth-knowing',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Signs],
-  template: `@if (findings().length > 0) {
+  template: `@if (findings().length > 0 || all()) {
     @if (!here()) {
       <h3>Worth knowing in this part</h3>
+    }
+    @if (all(); as fix) {
+      <p class="all">
+        <button type="button" class="btn small main" data-testid="fix-all" (click)="mend(fix)">Clear all collisions</button>
+        <small>{{ fix.text }}</small>
+      </p>
     }
     <ul>
       @for (finding of findings(); track $index) {
@@ -46,6 +52,15 @@ export class WorthKnowing {
     const all = (this.desk.arrangement()?.findings ?? []).filter((f) => f.part === null || f.part === part?.number);
     const mine = all.filter((f) => (f.chordAt !== null && f.chordAt === at) === this.here());
     return mine.sort((a, b) => GRAVEST.indexOf(a.severity) - GRAVEST.indexOf(b.severity));
+  });
+
+  /** The cheapest set of changes that keeps the hands apart in the whole song; offered where two places or more collide. */
+  protected readonly all = computed(() => {
+    const document = this.desk.document();
+    const arrangement = this.desk.arrangement();
+    if (this.here() || !document || !arrangement) return null;
+    const collisions = arrangement.findings.filter((f) => f.rule.startsWith('collision'));
+    return collisions.length > 1 ? fixAllCollisions(document, arrangement) : null;
   });
 
   protected show(finding: Finding): void {

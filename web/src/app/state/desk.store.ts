@@ -1,6 +1,6 @@
 import { computed, inject } from '@angular/core';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
-import type { Arrangement, Document, Part } from '@joined-hands/core';
+import { linkedEdit, type Arrangement, type Document, type LinkedEdit, type Part } from '@joined-hands/core';
 import { Library } from '../storage/library';
 import { Workers } from '../workers/workers';
 
@@ -28,6 +28,8 @@ interface DeskState {
   readonly selection: Selection | null;
   readonly view: HandView;
   readonly missing: boolean;
+  /** The last edit, where repeats of its part could take it too. */
+  readonly linked: { readonly edit: LinkedEdit; readonly label: string } | null;
 }
 
 const EMPTY: DeskState = {
@@ -40,6 +42,7 @@ const EMPTY: DeskState = {
   selection: null,
   view: 'joined',
   missing: false,
+  linked: null,
 };
 
 const MOST_STEPS = 200;
@@ -116,14 +119,30 @@ export const DeskStore = signalStore(
         if (!before) return;
         const after = make(before);
         if (after === null || after === before) return;
+        const parts = store.arrangement()?.parts ?? [];
+        const link = linkedEdit(before, after, parts, store.part());
         await change(after, [...store.past(), { document: before, label }], []);
+        patchState(store, { linked: link && newest === after ? { edit: link, label } : null });
+      },
+      /** Does what was done last in a part in its repeats too. */
+      async carryOver(): Promise<void> {
+        const linked = store.linked();
+        if (!linked || !newest) return;
+        patchState(store, { linked: null });
+        const step = { document: newest, label: `${linked.label}, in repeats too` };
+        await change(linked.edit.document, [...store.past(), step], []);
+      },
+      leaveLinked(): void {
+        patchState(store, { linked: null });
       },
       async undo(): Promise<void> {
+        patchState(store, { linked: null });
         const step = store.past().at(-1);
         if (!step || !newest) return;
         await change(step.document, store.past().slice(0, -1), [...store.future(), { document: newest, label: step.label }]);
       },
       async redo(): Promise<void> {
+        patchState(store, { linked: null });
         const step = store.future().at(-1);
         if (!step || !newest) return;
         await change(step.document, [...store.past(), { document: newest, label: step.label }], store.future().slice(0, -1));
@@ -132,7 +151,7 @@ export const DeskStore = signalStore(
         const part = store.arrangement()?.parts[number - 1];
         if (!part) return;
         const chord = part.chords[0];
-        patchState(store, { part: number, selection: chord ? { kind: 'chord', at: chord.at } : null });
+        patchState(store, { part: number, linked: null, selection: chord ? { kind: 'chord', at: chord.at } : null });
       },
       select(selection: Selection | null): void {
         patchState(store, { selection });

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { SettingsSchema } from './settings';
 
 describe('settings', () => {
-  const usual = { theme: 'day', tempoPercent: 75, countIn: true, click: false, paper: 'a4' };
+  const usual = { theme: 'day', tempoPercent: 75, countIn: true, click: false, learnBy: 'words', paper: 'a4' };
 
   it('have a value for everything that was never set', () => {
     expect(SettingsSchema.parse({})).toEqual(usual);

@@ -7,6 +7,8 @@ export const SettingsSchema = z.object({
   tempoPercent: z.number().min(40).max(120).catch(75),
   countIn: z.boolean().catch(true),
   click: z.boolean().catch(false),
+  /** What runs under the tune: the sung words, or the counts. */
+  learnBy: z.enum(['words', 'counts']).catch('words'),
   paper: z.enum(['a4', 'letter']).catch('a4'),
 });
 

@@ -2,12 +2,19 @@ import { expose } from 'comlink';
 import {
   arrange,
   chartText,
+  compareKeys,
   schoolPrices,
+  versions,
+  whatHelps,
   writtenScore,
   type Arrangement,
   type Document,
+  type Ease,
+  type KeyFacts,
+  type PartRange,
   type SchoolPrice,
   type Scope,
+  type Version,
 } from '@joined-hands/core';
 import type { Format, Opened, Reading } from '@joined-hands/core/formats';
 
@@ -25,6 +32,16 @@ const arranger = {
   /** What every school of voicing would cost in a stretch. */
   prices(document: Document, scope: Scope): SchoolPrice[] {
     return schoolPrices(document, arrange(document), scope);
+  },
+
+  /** Every version from the tune alone to full chords, and what would make a part or the song (null) easier. */
+  ease(document: Document, range: PartRange | null): [Version[], Ease[]] {
+    return [versions(document, range), whatHelps(document, arrange(document), range)];
+  },
+
+  /** The song in all twelve keys. */
+  keys(document: Document): KeyFacts[] {
+    return compareKeys(document);
   },
 
   async open(name: string, data: Uint8Array, format?: Format): Promise<Opened> {

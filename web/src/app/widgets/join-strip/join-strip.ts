@@ -13,7 +13,7 @@ import {
 import type { Bar, Part } from '@joined-hands/core';
 import type { HandView, Selection } from '../../state/desk.store';
 import { SvgSigns } from '../signs';
-import { layoutStrip, type Stack, type StripLine } from './layout';
+import { layoutStrip, type Stack, type Stone, type StripLine } from './layout';
 
 /**
  * The join strip: a ruler of counts, the right hand as round stones above it, the left hand as stacked square blocks
@@ -31,6 +31,8 @@ export class JoinStrip implements OnDestroy {
   readonly part = input.required<Part>();
   readonly bars = input.required<readonly Bar[]>();
   readonly view = input<HandView>('joined');
+  /** What runs under the stones: the sung words, or the counts. */
+  readonly learnBy = input<'words' | 'counts'>('words');
   readonly selection = input<Selection | null>(null);
   /** Position that sounds now, in ticks, or null. */
   readonly playhead = input<number | null>(null);
@@ -80,6 +82,11 @@ export class JoinStrip implements OnDestroy {
     const { chord } = stack;
     const keys = [...chord.pitches].join(', ');
     return `${chord.name}, ${chord.position}, ${keys}${chord.pinned ? ', kept by you' : ''}`;
+  }
+
+  protected stoneLabel({ note, word, ahead }: Stone): string {
+    const finger = note.finger ? `, finger ${note.finger}` : '';
+    return `${note.pitch}${word ? `, on ${word}` : ''}${finger}${ahead ? ', ahead of the beat' : ''}`;
   }
 
   protected press(event: KeyboardEvent, selection: Selection): void {

@@ -8,14 +8,16 @@ import {
   offsetInBar,
   staffStep,
   type Bar,
-  type MelodyNote,
+  countNotes,
+  midiOf,
   type Part,
   type PartChord,
+  type PartNote,
 } from '@joined-hands/core';
 
 /** A melody note on the strip. Coordinates are pixels inside its line. */
 export interface Stone {
-  readonly note: MelodyNote;
+  readonly note: PartNote;
   readonly letter: string;
   readonly x: number;
   readonly y: number;
@@ -23,6 +25,10 @@ export interface Stone {
   /** Where the tail of a held note ends, or null for one that is not held. */
   readonly tail: number | null;
   readonly word: string | null;
+  /** What is counted as it is struck and while it is held, for learning by counts. */
+  readonly counted: string;
+  /** Struck ahead of the beat. */
+  readonly ahead: boolean;
   /** Letters of the chord that the right hand holds under the note, from the top down. */
   readonly under: readonly string[];
 }
@@ -70,6 +76,17 @@ export interface Room {
   readonly counts: number;
 }
 
+/** A place of the right hand over the stones it plays. */
+export interface PlaceMark {
+  readonly from: number;
+  readonly to: number;
+  readonly y: number;
+  /** "G to D". */
+  readonly text: string;
+  /** How the hand comes here, in a word, or nothing where the part begins. */
+  readonly move: string;
+}
+
 /** One line of the strip. */
 export interface StripLine {
   readonly start: number;
@@ -88,13 +105,14 @@ export interface StripLine {
   readonly stacks: readonly Stack[];
   readonly clasps: readonly Clasp[];
   readonly rooms: readonly Room[];
+  readonly places: readonly PlaceMark[];
 }
 
 /** Sizes of the strip in pixels. */
 const SIZE = {
   left: 34,
   right: 14,
-  top: 44,
+  top: 66,
   stone: 20,
   smallStone: 15,
   /** Least distance of two stones. */
@@ -174,6 +192,12 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
   const inside = (at: number) => at >= start && at < end;
   const notes = part.melody.filter((n) => inside(n.at));
   const chords = part.chords.filter((c) => inside(c.at));
+  const counted = new Map(
+    countNotes(
+      notes,
+      line.map((l) => l.bar),
+    ).map((c) => [c.at, c]),
+  );
   const held = new Map(part.under.map((u) => [u.at, [...u.pitches].reverse().map(nameOf)]));
   const steps = part.melody.map((n) => staffStep(n.pitch));
   const high = Math.max(...steps, 0);
@@ -196,10 +220,25 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
       y: SIZE.top + SIZE.stone + (high - staffStep(note.pitch)) * step + free / 2,
       r,
       tail: tail > x(note.at) + r + 4 ? tail : null,
+      counted: countedText(counted.get(note.at)),
+      ahead: counted.get(note.at)?.syncopated ?? false,
       word: note.lyric ? note.lyric.text + (note.lyric.joins ? '-' : '') : null,
       under: held.get(note.at) ?? [],
     };
   });
+  const places = part.places
+    .filter((p) => p.start < end && p.end > start)
+    .map((p, i, all): PlaceMark => {
+      const own = stones.filter((s) => s.note.at >= p.start && s.note.at < (all[i + 1]?.start ?? end));
+      const [first, last] = [own[0] ?? stones[0], own.at(-1) ?? stones[0]];
+      return {
+        from: (first?.x ?? SIZE.left) - SIZE.stone,
+        to: (last?.x ?? SIZE.left) + SIZE.stone,
+        y: PLACES_Y,
+        text: midiOf(p.thumb) < midiOf(p.fifth) ? `${nameOf(p.thumb)} to ${nameOf(p.fifth)}` : nameOf(p.thumb),
+        move: MOVE_WORDS[p.move],
+      };
+    });
   const stoneAt = new Map(stones.map((s) => [s.note.at, s]));
   const attacks = [...notes.map((n) => n.at), ...chords.map((c) => c.at)];
   const besides = chords.map((c, i) => x(Math.min(chords[i + 1]?.at ?? end, end)) - x(c.at) - 24);
@@ -216,6 +255,7 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
     bars: line.map((s, i) => ({ number: s.bar.number, x: x(s.start), first: i === 0 })),
     counts: line.flatMap((s) => countMarks(s, attacks, x)),
     stones,
+    places,
     stacks: chords.map((chord, i): Stack => {
       // The note that is struck first stands apart from those that follow.
       const spread = chord.spread !== 'together';
@@ -251,6 +291,23 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
         return { x: from, width: x(Math.min(p.at + p.length, end)) - 20 - from, y: stone?.y ?? SIZE.top, counts: p.counts };
       }),
   };
+}
+
+/** Where the places of the right hand are drawn, under the bar numbers. */
+const PLACES_Y = 42;
+
+const MOVE_WORDS: Readonly<Record<Part['places'][number]['move'], string>> = {
+  fresh: '',
+  stay: '',
+  under: 'thumb under',
+  over: 'over the thumb',
+  shift: 'shift',
+};
+
+/** "2 &" for a short note; "1 2 3" or "hold 6" for one that is held. */
+function countedText(counted: ReturnType<typeof countNotes>[number] | undefined): string {
+  if (!counted) return '';
+  return counted.held.startsWith('hold') ? counted.held : [counted.count, counted.held].filter(Boolean).join(' ');
 }
 
 /** The counts of one bar: every count, and what is said between where something is struck. */

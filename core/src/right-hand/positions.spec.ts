@@ -1,0 +1,56 @@
+import { describe, expect, it } from 'vitest';
+import { demo, documentOf, songOf } from '../../testing/songs.js';
+import { arrange, keyWords, midiOf, moveWords, setFingers, startWords, TICKS_PER_QUARTER as Q } from '../index.js';
+
+const placesOf = (notes: readonly (readonly [string | null, number])[]) => arrange(documentOf(songOf(notes, [[0, 'C']]))).parts.flatMap((p) => p.places); // prettier-ignore
+
+describe('where the right hand lies', () => {
+  it('is one five-finger place for five neighbouring keys', () => {
+    const [place, ...others] = placesOf(['C5', 'D5', 'E5', 'F5', 'G5', 'E5', 'C5'].map((p) => [p, 1] as const));
+    expect(others).toEqual([]);
+    expect([place.thumb, place.fifth, place.low, place.high, place.move]).toEqual(['C5', 'G5', 'C5', 'G5', 'fresh']);
+  });
+
+  it('changes where the thumb passes under, and says where to', () => {
+    const up = ['C5', 'D5', 'E5', 'F5', 'G5', 'A5', 'B5', 'C6'].map((p) => [p, 0.5] as const);
+    const [first, second] = placesOf(up);
+    expect([first.thumb, second.thumb, second.move, second.by]).toEqual(['C5', 'F5', 'under', 5]);
+    expect(moveWords(second)).toBe('the thumb passes under');
+    expect(second.start).toBe(1.5 * Q);
+  });
+
+  it('covers every note of the part, in order', () => {
+    for (const part of arrange(demo('harbour-glass.abc')).parts) {
+      for (const note of part.melody) {
+        const place = part.places.findLast((p) => p.start <= note.at);
+        expect(place && midiOf(note.pitch) >= midiOf(place.low) && midiOf(note.pitch) <= midiOf(place.high)).toBe(true);
+      }
+      part.places.slice(1).forEach((p, i) => expect(p.start).toBeGreaterThan(part.places[i].start));
+    }
+  });
+
+  it('follows a finger that the pianist chose', () => {
+    const doc = documentOf(songOf([['E5', 1], ['F5', 1], ['G5', 1], ['E5', 1]], [[0, 'C']])); // prettier-ignore
+    const [before] = arrange(doc).parts[0].places;
+    const [after] = arrange(setFingers(doc, 'right', 0, [3])).parts[0].places;
+    expect(before.thumb).toBe('E5');
+    expect(after.thumb).toBe('C5');
+  });
+});
+
+describe('places in words', () => {
+  it.each([
+    ['C4', 'middle C'],
+    ['G4', 'the G above middle C'],
+    ['F5', 'the second F above middle C'],
+    ['B3', 'the B below middle C'],
+    ['Bb2', 'the second Bb below middle C'],
+    ['C5', 'the C above middle C'],
+  ])('%s is %s', (pitch, words) => expect(keyWords(pitch)).toBe(words));
+
+  it('names the start by the thumb and the first finger', () => {
+    const [place] = placesOf([['E5', 1], ['C5', 1], ['G5', 1], ['E5', 1]]); // prettier-ignore
+    expect(startWords(place, 'E5', 3)).toBe('Thumb on the C above middle C; finger 3 begins on E5.');
+    expect(startWords(place, 'C5', 1)).toBe('Thumb on the C above middle C.');
+  });
+});

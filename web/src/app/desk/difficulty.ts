@@ -1,0 +1,76 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { applyFix, songDifficulty, type Ease, type FixAction, type Load, type Version } from '@joined-hands/core';
+import { DeskStore } from '../state/desk.store';
+import { Choice } from '../widgets/choice';
+import { Pop } from '../widgets/pop';
+import { Signs } from '../widgets/signs';
+import { Workers } from '../workers/workers';
+
+type Reach = 'part' | 'song';
+
+/** How hard the part or the song is and why, simpler versions in one press, and what would make it easier. */
+@Component({
+  selector: 'jh-difficulty',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Choice, Pop, Signs],
+  templateUrl: './difficulty.html',
+  styleUrl: './difficulty.less',
+})
+export class DifficultyPanel {
+  private readonly desk = inject(DeskStore);
+  private readonly workers = inject(Workers);
+  protected readonly reach = signal<Reach>('part');
+  protected readonly versions = signal<readonly Version[]>([]);
+  protected readonly helps = signal<readonly Ease[] | null>(null);
+
+  protected readonly part = this.desk.currentPart;
+  protected readonly reaches = computed(() => [
+    { id: 'part' as const, text: `Part ${this.part()?.number ?? ''}` },
+    { id: 'song' as const, text: 'Whole song' },
+  ]);
+  protected readonly song = computed(() => songDifficulty(this.desk.arrangement()?.parts ?? []));
+  protected readonly value = computed(() => `${this.part()?.difficulty.score ?? 0}`);
+  protected readonly isHardest = computed(() => this.part()?.number === this.desk.arrangement()?.hardest?.part);
+
+  /** The loads of the part: each hand, and what the two ask of each other. */
+  protected readonly loads = computed((): readonly { name: string; hand: string; load: Load }[] => {
+    const difficulty = this.part()?.difficulty;
+    if (!difficulty) return [];
+    return [
+      { name: 'Right hand', hand: 'right', load: difficulty.right },
+      { name: 'Left hand', hand: 'left', load: difficulty.left },
+      { name: 'Together', hand: 'join', load: difficulty.together },
+    ];
+  });
+
+  private readonly range = computed(() => {
+    const part = this.part();
+    return this.reach() === 'part' && part ? { start: part.start, end: part.end } : null;
+  });
+
+  protected chooseReach(reach: Reach): void {
+    this.reach.set(reach);
+    void this.weigh();
+  }
+
+  /** Weighs every version and every change away from the page, since each is an arrangement of its own. */
+  protected async weigh(open = true): Promise<void> {
+    const document = this.desk.document();
+    if (!open || !document) return;
+    this.helps.set(null);
+    const range = this.range();
+    const [versions, helps] = await this.workers.arranger.ease(document, range);
+    if (range?.start !== this.range()?.start) return;
+    this.versions.set(versions);
+    this.helps.set(helps);
+  }
+
+  protected async choose(label: string, action: FixAction): Promise<void> {
+    await this.desk.edit(label, (d) => applyFix(d, action));
+    await this.weigh();
+  }
+
+  protected chooseVersion({ level, words }: Version): void {
+    void this.choose(words, { kind: 'level', range: this.range(), level });
+  }
+}

@@ -1,0 +1,41 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+
+/** The five fingers side by side: the one that plays is filled, one that the pianist chose is marked and can be let go. */
+@Component({
+  selector: 'jh-finger-choice',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <span class="switch small" role="group" [attr.aria-label]="label()">
+      @for (f of fingers; track f) {
+        <button
+          type="button"
+          data-testid="finger"
+          [class.on]="finger() === f"
+          [attr.aria-pressed]="finger() === f"
+          (click)="chosen.emit(f)"
+        >
+          {{ f }}
+        </button>
+      }
+    </span>
+    @if (kept()) {
+      <button type="button" class="link" (click)="chosen.emit(null)">as found</button>
+    }
+  `,
+  styles: `
+    :host {
+      display: inline-flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 8px;
+    }
+  `,
+})
+export class FingerChoice {
+  readonly label = input.required<string>();
+  readonly finger = input.required<number | null>();
+  /** True where the pianist chose it. */
+  readonly kept = input(false);
+  readonly chosen = output<number | null>();
+  protected readonly fingers = [1, 2, 3, 4, 5];
+}

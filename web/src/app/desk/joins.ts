@@ -1,0 +1,75 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { barAt, togetherSentence } from '@joined-hands/core';
+import { DeskStore } from '../state/desk.store';
+import { Signs } from '../widgets/signs';
+
+/** Where the hands meet in the part at work, in words: every left-hand attack with the note, the count and the syllable. */
+@Component({
+  selector: 'jh-joins',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Signs],
+  template: `<ol aria-label="Where the hands meet">
+    @for (point of points(); track point.at) {
+      <li>
+        <button
+          type="button"
+          data-testid="join"
+          [class.on]="desk.selection()?.at === point.at"
+          [class.apart]="point.apart"
+          (click)="desk.select({ kind: 'chord', at: point.at })"
+        >
+          <b>{{ point.bar }}</b>
+          <jh-signs [text]="point.text" />
+        </button>
+      </li>
+    }
+  </ol>`,
+  styles: `
+    ol {
+      margin: 8px 12px 12px;
+      padding: 0;
+      list-style: none;
+    }
+    button {
+      display: grid;
+      grid-template-columns: 86px 1fr;
+      width: 100%;
+      border: 0;
+      border-left: 4px solid var(--join);
+      border-radius: 2px;
+      background: none;
+      padding: 5px 14px;
+      margin-bottom: 6px;
+      text-align: left;
+      font-size: 18px;
+      cursor: pointer;
+    }
+    b {
+      font: 560 18px/1.4 var(--title);
+    }
+    button.apart {
+      border-left-style: dashed;
+    }
+    button.on {
+      background: var(--join-wash);
+    }
+    button:hover {
+      background: var(--ruler);
+    }
+  `,
+})
+export class Joins {
+  protected readonly desk = inject(DeskStore);
+  protected readonly points = computed(() => {
+    const part = this.desk.currentPart();
+    const bars = this.desk.arrangement()?.bars ?? [];
+    const bar = (at: number) => (barAt(bars, at).number > 0 ? `bar ${barAt(bars, at).number}` : 'pick-up');
+    const names = new Map(part?.chords.map((c) => [c.at, c.name]));
+    return (part?.together ?? []).map((t) => ({
+      at: t.at,
+      bar: bar(t.at),
+      text: togetherSentence(t, names.get(t.at) ?? t.chord),
+      apart: t.melody === null,
+    }));
+  });
+}
