@@ -1,5 +1,7 @@
 import {
   arrange,
+  compareKeys,
+  fingerLine,
   handsOf,
   layBars,
   newDocument,
@@ -7,6 +9,7 @@ import {
   TICKS_PER_QUARTER,
   voiceLeftHand,
   type Document,
+  type Grip,
   type Song,
   type Strike,
   type VoicingWishes,
@@ -82,6 +85,29 @@ rows.push({
   what: 'voicing, 1,024 chords',
   measured: `${voice(1024).toFixed(1)} ms`,
   limit: `${(voiced * 8 * 1.3).toFixed(1)} ms`,
+});
+/** A tune of eighth notes that hardly ever takes the same turn twice. */
+const tune = (notes: number): Grip[] =>
+  Array.from({ length: notes }, (_, i) => {
+    const pitch = ['C4', 'D4', 'E4', 'F#4', 'G4', 'A4', 'Bb4', 'C5', 'D5', 'E5', 'F5'][(i * 7 + ((i * i) >> 3)) % 11];
+    return { at: (i * TICKS_PER_QUARTER) / 2, length: TICKS_PER_QUARTER / 2, pitches: [pitch] };
+  });
+const finger = (notes: number) => {
+  const line = tune(notes);
+  return median(15, () => fingerLine(line, { hands: handsOf(), hand: 'right', tempo: 100 }));
+};
+finger(200);
+const fingered = finger(200);
+rows.push({ what: 'fingering, 200 notes', measured: `${fingered.toFixed(1)} ms`, limit: '30 ms' });
+rows.push({
+  what: 'fingering, 1,600 notes',
+  measured: `${finger(1600).toFixed(1)} ms`,
+  limit: `${(fingered * 8 * 1.3).toFixed(1)} ms`,
+});
+rows.push({
+  what: 'comparing twelve keys, 32 bars',
+  measured: `${median(3, () => compareKeys(ballad)).toFixed(0)} ms`,
+  limit: '–',
 });
 const suggest = (times: number) => {
   const song = repeated(ballad.song, times);

@@ -48,7 +48,11 @@ export async function soundingAfter(page: Page, act: () => Promise<void>, least 
 
 /** The keys of a chord on the strip, as its label reads them. */
 export async function keysOf(stack: Locator): Promise<string> {
-  return ((await stack.getAttribute('aria-label')) ?? '').split(', ').slice(2).join(' ').replace(' kept by you', '');
+  return ((await stack.getAttribute('aria-label')) ?? '')
+    .split(', ')
+    .slice(2)
+    .join(' ')
+    .replace(/ (kept by you|the hands meet)/g, '');
 }
 
 /** Opens a menu and chooses from it; the menu has gone when this is done. */

@@ -178,7 +178,7 @@ test('everything on the strip is reached and chosen from the keyboard', async ({
   await page.getByTestId('stone').nth(1).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('stone').nth(1)).toHaveAttribute('aria-pressed', 'true');
-  await expect(page.getByText('Struck on 1, on “lamps”.')).toBeVisible();
+  await expect(page.getByText('Struck on 1, held over 2. Sung on “lamps”.')).toBeVisible();
   await stacks(page).nth(2).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'C minor' })).toBeVisible();

@@ -100,7 +100,7 @@ test('another chord is heard with its reason, kept, turned over, split and left 
 
 test('a conflict is named and mended by one press', async ({ page }) => {
   await openSong(page, 'Lamps Across the Sound');
-  await page.getByRole('button', { name: 'Part 3, C' }).click();
+  await page.getByRole('button', { name: 'Part 3, A′' }).click();
   const conflict = page.getByTestId('finding').filter({ hasText: 'contradicts' });
   await expect(conflict).toContainText('F5 in the tune contradicts F♯3, the third of D.');
   await conflict.getByRole('button').first().click();
@@ -129,10 +129,10 @@ test('every chord that holds a note is heard and used from the note', async ({ p
 test('the right hand rests on one note while the chords move', async ({ page }) => {
   await openSong(page, 'Lamps Across the Sound');
   const chords = await names(page);
-  await pop(page, 'Right hand').click();
+  await pop(page, 'Tune').click();
   await page.getByRole('button', { name: 'both by turns' }).click();
   await page.getByRole('button', { name: 'one long note a bar' }).click();
-  await expect(page.getByTestId('stone').nth(1)).toHaveAccessibleName(/^[GD]\d$/);
+  await expect(page.getByTestId('stone').nth(1)).toHaveAccessibleName(/^[GD]\d, finger \d$/);
   expect(await names(page)).toEqual(chords);
   await page.getByRole('button', { name: 'the tune', exact: true }).click();
   await expect(page.getByTestId('stone').first()).toHaveAccessibleName(/, on /);

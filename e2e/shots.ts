@@ -33,13 +33,6 @@ await shot('shelf');
 await page.getByRole('link', { name: 'Bring in a song' }).click();
 await page.getByTestId('preview').waitFor();
 await shot('intake');
-const editor = page.getByLabel('Letter lines');
-const letters = await editor.inputValue();
-await editor.fill(letters.replace('F   E  D', 'F   H  D'));
-await page.getByTestId('fault').waitFor();
-await shot('intake-slip');
-await editor.fill(letters);
-
 await desk(page, 'Lamps Across the Sound', 2, 2);
 await shot('desk-joined');
 for (const [key, name] of [
@@ -52,6 +45,21 @@ for (const [key, name] of [
   await shot(`desk-${name}`);
 }
 await page.keyboard.press('3');
+await page.getByRole('button', { name: 'In words' }).click();
+await page.getByTestId('join').first().waitFor();
+await shot('joins');
+await page.getByRole('button', { name: 'Strip' }).click();
+await page.locator('summary[aria-label^=Difficulty]').click();
+await page.getByTestId('ease').first().waitFor();
+await shot('difficulty');
+await page.keyboard.press('Escape');
+await page.getByRole('link', { name: 'First look' }).click();
+await page.getByTestId('chord').first().waitFor();
+await shot('first-look');
+await page.getByRole('link', { name: 'Choose a key' }).click();
+await page.getByTestId('key').first().waitFor();
+await page.locator('.chart svg text').first().waitFor();
+await shot('key');
 await page.getByRole('link', { name: 'Sheet' }).click();
 await page.getByTestId('page').first().waitFor({ timeout: 60_000 });
 await shot('sheet-staff');
@@ -92,9 +100,5 @@ await page.getByRole('button', { name: 'Evening theme' }).click();
 await page.locator('html[data-theme=evening]').waitFor();
 await desk(page, 'Harbour Glass', 5, 2);
 await shot('desk-evening');
-await page.goto(`http://127.0.0.1:${port}/shelf`);
-await page.getByTestId('song-card').first().waitFor();
-await shot('shelf-evening');
-
 await browser.close();
 server.close();

@@ -44,7 +44,7 @@ export { keyWords, moveWords, startWords, type HandPlace } from './right-hand/po
 export { STAY_FIGURE_WORDS } from './right-hand/stay.js';
 export { type UnderNote } from './right-hand/under-melody.js';
 export { conflictSentence, findConflicts, notesOver, type Conflict } from './join/conflicts.js';
-export { countNotes, countSentence, type CountedNote } from './join/counting.js';
+export { countNotes, countSentence, sungWords, type CountedNote } from './join/counting.js';
 export { type Jump } from './join/jumps.js';
 export { togetherSentence, type Together } from './join/together.js';
 export { fillPlaces, type FillPlace } from './fills/places.js';

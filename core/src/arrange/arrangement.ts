@@ -74,7 +74,7 @@ export interface ScoreNote {
   readonly part: number;
 }
 
-/** All that is computed from a document. */
+/** All that is computed from a song, the choices made on it and the hands that play it. */
 export interface Arrangement {
   /** The song as it is played: with the pianist's chords, and with the tune on the keyboard's keys. */
   readonly song: Song;

@@ -1,6 +1,7 @@
 import type { SoundingNote } from '../join/collisions.js';
 import type { Jump } from '../join/jumps.js';
 import type { VoicedChord } from '../left-hand/voice.js';
+import type { Pitch } from '../pitch/pitch.js';
 import type { HandPlace } from '../right-hand/positions.js';
 import type { Document } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
@@ -20,6 +21,8 @@ export interface Finding {
   /** The chord it speaks of, or null. */
   readonly chordAt: Ticks | null;
   readonly message: string;
+  /** The keys it speaks of, to be shown on strip and keyboard. */
+  readonly keys?: readonly Pitch[];
   readonly fixes: readonly Fix[];
 }
 

@@ -78,16 +78,27 @@ export function applyFix(doc: Document, action: FixAction): Document {
 
 /** The tune of a part an octave higher. */
 export const octaveUpFix = (part: PartRange & { readonly number: number }, octaves: number): Fix => ({
-  text: `the tune of part ${part.number} up an octave`,
+  text: `the tune of part ${part.number} up an octave, the left hand as it is`,
   action: { kind: 'octave', range: { start: part.start, end: part.end }, octaves: octaves + 1 },
 });
 
 const listed = (pitches: readonly Pitch[]) => pitches.join(' ');
 
 const pin = (chord: VoicedChord, text: string, voicing: Voicing): Fix => ({
-  text: `${text}: ${listed(voicing.pitches)}`,
+  text: `${text}: ${listed(voicing.pitches)}${sideEffects(chord, voicing)}`,
   action: { kind: 'pin', at: chord.writtenAt, pitches: voicing.pitches },
 });
+
+/** What else a new place brings: how far the hand goes from where it lies, and the notes that are lost. */
+function sideEffects(chord: VoicedChord, voicing: Voicing): string {
+  const away = motionBetween(chord.pitches.map(midiOf), voicing.midis);
+  const names = new Set(voicing.pitches.map(nameOf));
+  const lost = [...new Set(chord.pitches.map(nameOf))].filter((n) => !names.has(n));
+  return [
+    ...(lost.length > 0 ? [`, without ${lost.join(' and ')}`] : []),
+    ...(lost.length === 0 ? [`, ${away} half ${away === 1 ? 'step' : 'steps'} away`] : []),
+  ].join('');
+}
 
 /** Other places for a chord, best first: near to where it lies, clear, in reach, and below the tune. */
 function otherPlaces(chord: VoicedChord, parsed: Chord, hands: Hands, lowest: number): Voicing[] {

@@ -27,7 +27,7 @@ function checkRoom(examined: Examined, over: readonly NotesOver[]): Finding[] {
     const message = `${capital(placeName(bars, c.at))}: ${collisionSentence(c)}`;
     const fixes = [...roomFixes(around.get(c.chord.at) as NotesOver, doc.hands), ...tuneUp(examined, c.at)];
     const rule = c.kind === 'space' ? 'crowded' : `collision-${c.kind}`;
-    return finding(examined, c.at, rule, SEVERITY[c.kind], message, fixes, c.chord.at);
+    return { ...finding(examined, c.at, rule, SEVERITY[c.kind], message, fixes, c.chord.at), keys: [c.left, c.right] };
   });
 }
 

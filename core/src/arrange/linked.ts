@@ -74,7 +74,7 @@ export function linkedEdit(before: Document, after: Document, parts: readonly Li
 }
 
 /** Makes a repeat's choices at some places, told from its start, those of the part. */
-function carry(document: Document, after: Document, places: readonly Ticks[], from: LinkedPart, to: LinkedPart): Document {
+function carry(doc: Document, after: Document, places: readonly Ticks[], from: LinkedPart, to: LinkedPart): Document {
   const moved = new Set(places.map((p) => to.start + p));
   const shift = to.start - from.start;
   const wanted = new Set(places.map((p) => from.start + p));
@@ -83,9 +83,9 @@ function carry(document: Document, after: Document, places: readonly Ticks[], fr
       ...here.filter((x) => !moved.has(x.at)),
       ...source.filter((x) => wanted.has(x.at)).map((x) => ({ ...x, at: x.at + shift })),
     ].sort((a, b) => a.at - b.at);
-  const [now, then] = [document.choices, after.choices];
+  const [now, then] = [doc.choices, after.choices];
   return {
-    ...document,
+    ...doc,
     choices: {
       ...now,
       chords: list(now.chords, then.chords),

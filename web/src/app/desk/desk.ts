@@ -124,7 +124,14 @@ export class Desk implements OnDestroy {
       for (const p of under.pitches) keys.push({ midi: midiOf(p), hand: 'right', text: pretty(p) });
     if (note && this.desk.view() !== 'left')
       keys.push({ midi: midiOf(note.pitch), hand: 'right', text: note.finger ? `${note.finger}` : pretty(note.pitch) });
-    return keys;
+    const meets = new Set((this.clashes().get(chord?.at ?? -1) ?? []).map(midiOf));
+    return keys.map((k) => (meets.has(k.midi) ? { ...k, meets: true } : k));
+  });
+
+  /** The keys of the part on which the hands meet or crowd, by the place of the chord. */
+  protected readonly clashes = computed(() => {
+    const here = (this.desk.arrangement()?.findings ?? []).filter((f) => f.part === this.part()?.number && f.keys);
+    return new Map(here.map((f) => [f.chordAt ?? -1, f.keys ?? []]));
   });
 
   protected readonly spans = computed((): HandSpan[] => {

@@ -47,6 +47,28 @@ const EMPTY: DeskState = {
 
 const MOST_STEPS = 200;
 
+/** What is looked at first in a part: its first chord, or its first note where the right hand is learned by itself. */
+function firstOf(part: Part, view: HandView): Selection | null {
+  const [note, chord] = [part.melody[0], part.chords[0]];
+  if (note && (view === 'right' || !chord)) return { kind: 'note', at: note.at };
+  return chord ? { kind: 'chord', at: chord.at } : null;
+}
+
+/** What stays selected in a view: a hand that is learned by itself is looked at, the note or chord at the same place. */
+function inView(part: Part | null, selection: Selection | null, view: HandView): Selection | null {
+  if (!part || !selection) return selection;
+  const { kind, at } = selection;
+  if (view === 'right' && kind === 'chord') {
+    const note = part.melody.find((n) => n.at + n.length > at) ?? part.melody.at(-1);
+    return note ? { kind: 'note', at: note.at } : selection;
+  }
+  if (view === 'left' && kind === 'note') {
+    const chord = part.chords.findLast((c) => c.at <= at) ?? part.chords[0];
+    return chord ? { kind: 'chord', at: chord.at } : selection;
+  }
+  return selection;
+}
+
 /** The open document: its arrangement, what is selected, and the way back. Every change is saved as it is made. */
 export const DeskStore = signalStore(
   { providedIn: 'root' },
@@ -110,8 +132,8 @@ export const DeskStore = signalStore(
         patchState(store, { id });
         newest = song.document;
         await show(song.document);
-        const first = store.currentPart()?.chords[0];
-        if (first) patchState(store, { selection: { kind: 'chord', at: first.at } });
+        const part = store.currentPart();
+        if (part) patchState(store, { selection: firstOf(part, store.view()) });
       },
       /** Makes a change that can be undone. An edit that answers null or the same document changes nothing. */
       async edit(label: string, make: (document: Document) => Document | null): Promise<void> {
@@ -150,14 +172,13 @@ export const DeskStore = signalStore(
       choosePart(number: number): void {
         const part = store.arrangement()?.parts[number - 1];
         if (!part) return;
-        const chord = part.chords[0];
-        patchState(store, { part: number, linked: null, selection: chord ? { kind: 'chord', at: chord.at } : null });
+        patchState(store, { part: number, linked: null, selection: firstOf(part, store.view()) });
       },
       select(selection: Selection | null): void {
         patchState(store, { selection });
       },
       setView(view: HandView): void {
-        patchState(store, { view });
+        patchState(store, { view, selection: inView(store.currentPart(), store.selection(), view) });
       },
       /** Forgets the open song, for one that was taken off the shelf or renamed there. */
       close(): void {

@@ -34,6 +34,8 @@ export class JoinStrip implements OnDestroy {
   /** What runs under the stones: the sung words, or the counts. */
   readonly learnBy = input<'words' | 'counts'>('words');
   readonly selection = input<Selection | null>(null);
+  /** Keys that meet the other hand, by the place of the chord. */
+  readonly clashes = input<ReadonlyMap<number, readonly string[]>>(new Map<number, readonly string[]>());
   /** Position that sounds now, in ticks, or null. */
   readonly playhead = input<number | null>(null);
   /** Pixels that a strip of one line may fill. */
@@ -81,7 +83,7 @@ export class JoinStrip implements OnDestroy {
   protected stackLabel(stack: Stack): string {
     const { chord } = stack;
     const keys = [...chord.pitches].join(', ');
-    return `${chord.name}, ${chord.position}, ${keys}${chord.pinned ? ', kept by you' : ''}`;
+    return `${chord.name}, ${chord.position}, ${keys}${chord.pinned ? ', kept by you' : ''}${this.clashes().has(chord.at) ? ', the hands meet' : ''}`;
   }
 
   protected stoneLabel({ note, word, ahead }: Stone): string {

@@ -9,6 +9,7 @@ import {
   staffStep,
   type Bar,
   countNotes,
+  sungWords,
   midiOf,
   type Part,
   type PartChord,
@@ -27,6 +28,8 @@ export interface Stone {
   readonly word: string | null;
   /** What is counted as it is struck and while it is held, for learning by counts. */
   readonly counted: string;
+  /** True where the syllable before is still sung. */
+  readonly sungOn: boolean;
   /** Struck ahead of the beat. */
   readonly ahead: boolean;
   /** Letters of the chord that the right hand holds under the note, from the top down. */
@@ -35,6 +38,7 @@ export interface Stone {
 
 /** One key of a chord on the strip, from the top down. */
 export interface Block {
+  readonly pitch: string;
   readonly letter: string;
   readonly finger: number | null;
   readonly y: number;
@@ -198,6 +202,8 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
       line.map((l) => l.bar),
     ).map((c) => [c.at, c]),
   );
+  const words = sungWords(part.melody);
+  const sung = new Map(part.melody.map((n, i) => [n.at, words[i] !== null]));
   const held = new Map(part.under.map((u) => [u.at, [...u.pitches].reverse().map(nameOf)]));
   const steps = part.melody.map((n) => staffStep(n.pitch));
   const high = Math.max(...steps, 0);
@@ -221,6 +227,7 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
       r,
       tail: tail > x(note.at) + r + 4 ? tail : null,
       counted: countedText(counted.get(note.at)),
+      sungOn: note.lyric === null && sung.get(note.at) === true,
       ahead: counted.get(note.at)?.syncopated ?? false,
       word: note.lyric ? note.lyric.text + (note.lyric.joins ? '-' : '') : null,
       under: held.get(note.at) ?? [],
@@ -260,7 +267,7 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
       // The note that is struck first stands apart from those that follow.
       const spread = chord.spread !== 'together';
       const blocks = [...chord.pitches]
-        .map((pitch, k) => ({ letter: nameOf(pitch), finger: chord.fingers[k] ?? null }))
+        .map((pitch, k) => ({ pitch, letter: nameOf(pitch), finger: chord.fingers[k] ?? null }))
         .reverse()
         .map((b, k, all) => ({ ...b, y: blocksY + k * SIZE.block + (spread && k === all.length - 1 ? SIZE.spread : 0) }));
       return {

@@ -6,6 +6,8 @@ export interface PressedKey {
   readonly midi: number;
   readonly hand: 'left' | 'right';
   readonly text: string;
+  /** True where the two hands meet on it or next to it. */
+  readonly meets?: boolean;
 }
 
 /** Where a hand lies. */
