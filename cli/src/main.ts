@@ -98,10 +98,11 @@ function withOptions(given: Document, options: Options): Document {
   return { ...document, song: transposeSong(song, options.transpose), choices };
 }
 
-/** The school and the suggested chords that were asked for, in the place of the file's. */
-function withHarmony(document: Document, { school, vocabulary, stripChords }: Options): Document {
+/** The school, the texture and the suggested chords that were asked for, in the place of the file's. */
+function withHarmony(document: Document, { school, texture, vocabulary, stripChords }: Options): Document {
   const choices = {
     ...document.choices,
+    ...(texture ? { texture } : {}),
     ...(school ? { school, chordSchools: [], passages: document.choices.passages.map((p) => ({ ...p, school: null })) } : {}),
   };
   const bare = document.song.chords.length === 0 && document.choices.suggest === null;

@@ -4,6 +4,7 @@ import {
   KEYBOARD_SIZES,
   parseKey,
   SCHOOLS,
+  TEXTURES,
   type Hands,
   type Key,
   type School,
@@ -23,6 +24,8 @@ export interface Options {
   readonly keys: Hands['keys'] | null;
   readonly transpose: Key | null;
   readonly school: School | null;
+  /** The accompaniment texture. */
+  readonly texture: string | null;
   /** Kinds of chord that may be suggested. */
   readonly vocabulary: Vocabulary | null;
   /** True where the file's own chords are to be put aside. */
@@ -37,6 +40,20 @@ const wrong = (sentence: string): never => {
   throw new WrongOption(sentence);
 };
 
+/** Names in lines of the help, as wide as its right column. */
+function listed(names: readonly string[]): string {
+  const rows: string[] = [''];
+  for (const name of names) {
+    const row = rows[rows.length - 1];
+    if ((row + name).length > 58) rows.push(`${name}|`);
+    else rows[rows.length - 1] = `${row}${name}|`;
+  }
+  return rows
+    .map((r) => ' '.repeat(42) + r)
+    .join('\n')
+    .replace(/\|$/, '');
+}
+
 export const USAGE = `npm run -s arrange -- INPUT [options]
 
   --format abc|musicxml|letters|project   input format (default: by the file's ending)
@@ -44,7 +61,8 @@ export const USAGE = `npm run -s arrange -- INPUT [options]
   --keys 49|61|76|88                      keyboard size (default: 88)
   --school NAME                           left-hand voicing school: close|root|two-note|shell|fifths|open|
                                           octave|single-bass|under-melody (default: close)
-  --texture block                         accompaniment texture
+  --texture NAME                          accompaniment texture (default: block):
+${listed(TEXTURES.map((t) => t.id))}
   --strip-chords                          put the file's chords aside and suggest others
   --suggest triads|sevenths|rich          chords to suggest from (default: triads)
   --transpose KEY                         write it in another key, such as "Eb major"
@@ -67,8 +85,6 @@ export function readOptions(args: readonly string[]): Options {
       ? (value as T)
       : wrong(`--${name} takes ${allowed.join(', ')}; "${value}" is none of them.`);
   };
-  if (typeof values.texture === 'string' && values.texture !== 'block')
-    wrong(`The texture "${values.texture}" is not known; only "block" is.`);
   const keys = choice('keys', KEYBOARD_SIZES.map(String));
   const transpose = typeof values.transpose === 'string' ? parseKey(values.transpose) : null;
   if (typeof values.transpose === 'string' && transpose === null)
@@ -85,6 +101,10 @@ export function readOptions(args: readonly string[]): Options {
     keys: keys === null ? null : (Number(keys) as Hands['keys']),
     transpose,
     school: choice('school', SCHOOLS),
+    texture: choice(
+      'texture',
+      TEXTURES.map((t) => t.id),
+    ),
     vocabulary: choice('suggest', SUGGESTED),
     stripChords: stripChords === true,
     outputs,

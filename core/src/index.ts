@@ -47,6 +47,9 @@ export { conflictSentence, findConflicts, notesOver, type Conflict } from './joi
 export { countNotes, countSentence, sungWords, type CountedNote } from './join/counting.js';
 export { type Jump } from './join/jumps.js';
 export { togetherSentence, type Together } from './join/together.js';
+export { PLAIN, TEXTURES, TextureSchema, patternFor, textureNamed, type Texture } from './fills/texture.js';
+export { proposeTextures } from './fills/propose.js';
+export { isChordNote, type Dressed, type DressedNote } from './fills/dress.js';
 export { fillPlaces, type FillPlace } from './fills/places.js';
 export { arrange } from './arrange/arrange.js';
 export { type Arrangement, type Part, type PartChord, type PartNote, type ScoreNote } from './arrange/arrangement.js';

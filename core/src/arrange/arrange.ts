@@ -23,6 +23,7 @@ import { examine } from './findings.js';
 import { harmonise, type HarmonisedChord } from './harmonise.js';
 import { chordsWithin } from './levels.js';
 import { fitTune, playedTune, sayChords } from './resolve.js';
+import { asStruck, attacksOf, dressLeftHand } from './texture-plan.js';
 import { wishesOf } from './wishes.js';
 
 /** A chord as it is struck, with the place where it is written. */
@@ -48,7 +49,15 @@ export function arrange(doc: Document): Arrangement {
   const strikes = blockStrikes(spans, bars).filter((s) => wishAt(doc, s.at, 'level') !== 'tune');
   const left = voiceLeftHand(strikes, played, wishesOf(doc, spans));
   const under = notesUnderTune(left.chords, played, hands, bars);
-  const together = togetherPoints(left.chords, played, bars);
+  const sounding = [...played, ...under.flatMap((u) => u.pitches.map((pitch) => ({ at: u.at, length: u.length, pitch })))].sort(
+    (a, b) => a.at - b.at,
+  );
+  const dressed = dressLeftHand(doc, left.chords, {
+    ...{ bars, right: sounding, hands, key: song.key },
+    phrases: stretches.map((s) => s.start),
+    tempo,
+  });
+  const together = togetherPoints(attacksOf(left.chords, dressed), played, bars);
   const right = fingerRightHand({
     ...{ tune: played, under, hands, tempo, fingers: choices.fingers, key: song.key },
     phrases: stretches.map((s) => s.start),
@@ -60,7 +69,7 @@ export function arrange(doc: Document): Arrangement {
   const wide = wideGrips(right, spanOf(hands, 'right').comfortable);
   const [notesOf, chordsOf, joinsOf, underOf, jumpsOf] = [
     sliceBy(fingered),
-    sliceBy(withHarmony(left.chords, harmony, together)),
+    sliceBy(withHarmony(left.chords, harmony, together, dressed)),
     sliceBy(together),
     sliceBy(under),
     sliceBy(jumps),
@@ -83,7 +92,17 @@ export function arrange(doc: Document): Arrangement {
       under: underOf(end),
       jumps: partJumps,
       difficulty: partDifficulty(
-        { start, end, melody, chords, moves, stretches: stretchesOf, jumps: partJumps, leftSpan, tempo },
+        {
+          start,
+          end,
+          melody,
+          chords: chords.map((c) => (c.dressed ? { ...c, struck: c.dressed.notes } : c)),
+          moves,
+          stretches: stretchesOf,
+          jumps: partJumps,
+          leftSpan,
+          tempo,
+        },
         bars,
       ),
     };
@@ -91,7 +110,7 @@ export function arrange(doc: Document): Arrangement {
   const partOf = partFinder(parts);
   const score = parts.flatMap((part) => scoreOf(part, right));
   const examined = {
-    ...{ doc, bars, chords: left.chords, harmony, tune: played, places: right.places, jumps, parts, partOf },
+    ...{ doc, bars, chords: asStruck(left.chords, dressed), harmony, tune: played, places: right.places, jumps, parts, partOf },
     right: score.filter((n) => n.hand === 'right'),
   };
   return {
@@ -133,19 +152,27 @@ function wideGrips({ grips, row }: RightHand, comfortable: number): { readonly a
 }
 
 /** Puts what the harmony says beside every strike of its chord. */
-function withHarmony(chords: readonly VoicedChord[], harmony: readonly TimedChord[], joins: readonly Together[]): PartChord[] {
+function withHarmony(
+  chords: readonly VoicedChord[],
+  harmony: readonly TimedChord[],
+  joins: readonly Together[],
+  dressed: readonly PartChord['dressed'][],
+): PartChord[] {
+  const meets = new Map(joins.map((j) => [j.at, j]));
   let h = 0;
   return chords.map((chord, i) => {
+    const join = meets.get(chord.at);
     while (h + 1 < harmony.length && harmony[h + 1].at <= chord.at) h++;
     const { source, key, why, others, writtenAt } = harmony[h];
     return {
       ...chord,
-      withMelody: withMelody(chord, joins[i]),
+      withMelody: join ? withMelody(chord, join) : null,
       source,
       key,
       chordWhy: why,
       otherChords: others,
       symbolAt: writtenAt,
+      dressed: dressed[i],
     };
   });
 }
@@ -179,6 +206,11 @@ function scoreOf(part: Part, { fingerOf }: RightHand): ScoreNote[] {
       notes.push({ hand: 'right', at, length, pitch, finger: fingerOf(at, pitch), role: 'harmony', part: part.number });
   for (const chord of part.chords) {
     const role = chord.form === 'one-note' || chord.school === 'octave' || chord.school === 'under-melody' ? 'bass' : 'chord';
+    if (chord.dressed) {
+      const { fingers } = chord.dressed;
+      chord.dressed.notes.forEach((n, k) => notes.push({ ...n, hand: 'left', finger: fingers[k] ?? null, part: part.number }));
+      continue;
+    }
     chord.struck.forEach(({ at, length, pitch }, k) =>
       notes.push({ hand: 'left', at, length, pitch, finger: chord.fingers[k] ?? null, role, part: part.number }),
     );

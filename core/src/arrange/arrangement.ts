@@ -2,6 +2,7 @@ import type { ChordChoice } from '../harmony/choices.js';
 import type { Key } from '../harmony/key.js';
 import type { Difficulty, Hardest } from '../difficulty/difficulty.js';
 import type { RepeatOf } from '../divide/repeats.js';
+import type { Dressed } from '../fills/dress.js';
 import type { Section } from '../divide/sections.js';
 import type { Jump } from '../join/jumps.js';
 import type { Together } from '../join/together.js';
@@ -30,6 +31,8 @@ export interface PartChord extends VoicedChord {
   readonly otherChords: readonly ChordChoice[];
   /** Where the symbol stands that this strike belongs to. */
   readonly symbolAt: Ticks;
+  /** What its texture makes of it, with fingers; null where it is played plainly. */
+  readonly dressed: (Dressed & { readonly fingers: readonly number[] }) | null;
 }
 
 /** A note of the tune with the finger that plays it. */

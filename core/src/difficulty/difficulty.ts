@@ -168,7 +168,9 @@ function leftTerms(part: PartLoad): Term[] {
   const stretches = chords.filter((c) => c.spread !== 'together' || widest(c) > leftSpan.comfortable).length;
   const notes = chords.reduce((s, c) => s + c.pitches.length, 0) / chords.length;
   const shapes = shapesOf(chords).length;
+  const attacks = new Set(chords.flatMap((c) => c.struck.map((s) => s.at))).size / seconds;
   return [
+    term('leftSpeed', attacks, `${attacks.toFixed(1)} strikes a second in the left hand`),
     term(
       'changes',
       changes.length / seconds,
@@ -186,11 +188,11 @@ function leftTerms(part: PartLoad): Term[] {
 /** How often the hands strike apart, and against what subdivision of the beat. */
 function togetherTerms(part: PartLoad, bars: readonly Bar[]): Term[] {
   const struck = new Set(part.melody.map((n) => n.at));
-  const { apart, between } = coordination(part, bars);
-  const share = apart / Math.max(1, part.chords.length);
+  const { apart, between, attacks } = coordination(part, bars);
+  const share = apart / Math.max(1, attacks);
   return [
     term('apart', share, `the left hand strikes between the notes of the tune ${apart} ${plural(apart, 'time')}`),
-    term('between', between / Math.max(1, struck.size + part.chords.length), 'strikes between the counts'),
+    term('between', between / Math.max(1, struck.size + attacks), 'strikes between the counts'),
   ];
 }
 
@@ -198,7 +200,7 @@ function togetherTerms(part: PartLoad, bars: readonly Bar[]): Term[] {
 export function coordination(
   part: Pick<PartLoad, 'melody' | 'chords'>,
   bars: readonly Bar[],
-): { apart: number; between: number } {
+): { apart: number; between: number; attacks: number } {
   const right = new Set(part.melody.map((n) => n.at));
   const left = new Set(part.chords.flatMap((c) => c.struck.map((s) => s.at)));
   const offCount = (at: Ticks) => {
@@ -206,7 +208,11 @@ export function coordination(
     return offsetInBar(bar, at) % countTicks(bar.meter) !== 0;
   };
   const alone = [...[...left].filter((at) => !right.has(at)), ...[...right].filter((at) => !left.has(at))];
-  return { apart: [...left].filter((at) => !right.has(at)).length, between: alone.filter(offCount).length };
+  return {
+    apart: [...left].filter((at) => !right.has(at)).length,
+    between: alone.filter(offCount).length,
+    attacks: left.size,
+  };
 }
 
 /** The part that is hardest, and what sets it apart from the others. */

@@ -24,6 +24,8 @@ export const DIFFICULTY_TERMS = {
   breath: { easy: 5, hard: 20, points: 10 },
   /** Different chords a second. */
   changes: { easy: 0.15, hard: 1.5, points: 22 },
+  /** Attacks of the left hand a second. */
+  leftSpeed: { easy: 1, hard: 7, points: 22 },
   /** Half steps that all voices move at a change. */
   motion: { easy: 3, hard: 20, points: 16 },
   leftJumps: { easy: 0, hard: 8, points: 22 },

@@ -1,4 +1,5 @@
 import type { Arrangement, PartChord } from '../arrange/arrangement.js';
+import type { DressedNote } from '../fills/dress.js';
 import type { WrittenChord, WrittenScore } from '../formats/musicxml/write.js';
 
 /** The arrangement as it is engraved: the tune, the chords under it and in the left hand, part numbers over the staff. */
@@ -14,11 +15,24 @@ export function writtenScore(arrangement: Arrangement): WrittenScore {
 
 /** A broken chord is written as its low note, then the rest; a rolled one with the sign for it. */
 function written(chord: PartChord): WrittenChord[] {
-  const { at, length, pitches, fingers, spread, struck } = chord;
+  const { at, length, pitches, fingers, spread, struck, dressed } = chord;
+  if (dressed) return attacks(dressed.notes, dressed.fingers);
   if (spread !== 'broken') return [{ at, length, pitches, fingers, rolled: spread === 'rolled' }];
   const [low, next] = struck;
   return [
     { at, length: next.at - at, pitches: [low.pitch], fingers: fingers.slice(0, 1), rolled: false },
     { at: next.at, length: at + length - next.at, pitches: pitches.slice(1), fingers: fingers.slice(1), rolled: false },
   ];
+}
+
+/** The notes of a texture, those of one moment together. */
+function attacks(notes: readonly DressedNote[], fingers: readonly number[]): WrittenChord[] {
+  const moments = new Map<number, { at: number; length: number; pitches: string[]; fingers: number[]; rolled: boolean }>();
+  notes.forEach(({ at, length, pitch }, i) => {
+    const moment = moments.get(at) ?? { at, length, pitches: [], fingers: [], rolled: false };
+    moment.pitches.push(pitch);
+    moment.fingers.push(fingers[i]);
+    moments.set(at, moment);
+  });
+  return [...moments.values()];
 }

@@ -30,6 +30,7 @@ export const TUNE_RHYTHMS = ['sung', 'plain'] as const;
 /** How much of the arrangement is played, from the tune alone to everything that was asked for. */
 export const LEVELS = ['tune', 'bass', 'two-note', 'triads', 'full'] as const;
 
+const textureName = z.string().min(1).max(40);
 const octave = z.number().int().min(-2).max(2);
 
 const Suggesting = z.object({ vocabulary: z.enum(VOCABULARIES), rhythm: z.enum(HARMONIC_RHYTHMS) });
@@ -52,6 +53,8 @@ const Passage = z.object({
   /** Octaves that the tune is played higher. */
   octave: octave.nullable().default(null),
   level: z.enum(LEVELS).nullable().default(null),
+  /** The name of the accompaniment texture. */
+  texture: textureName.nullable().default(null),
 });
 
 /**
@@ -78,6 +81,7 @@ export const ChoicesSchema = z.object({
   rhythm: z.enum(TUNE_RHYTHMS).default('sung'),
   octave: octave.default(0),
   level: z.enum(LEVELS).default('full'),
+  texture: textureName.default('block'),
   /** Fingers that the pianist chose, bottom-up, for what a hand strikes at a place. */
   fingers: z
     .array(
@@ -115,7 +119,7 @@ const DOCUMENT_VERSION = 3;
 
 /**
  * Brings data saved by an earlier version forward. Version 1 knew no schools, suggestions or measured hands, version 2 no
- * fingers, sections, octaves, rhythms or levels: their usual values fill in.
+ * fingers, sections, octaves, rhythms, levels or textures: their usual values fill in.
  */
 function bringForward(data: unknown): unknown {
   const saved = data as { version?: unknown } | null;

@@ -5,7 +5,15 @@ import { planSounds, type PlanOptions } from './plan';
 
 const arrangement = arrange(demo('lamps-across-the-sound.letters'));
 const plan = (options: Partial<PlanOptions> = {}, part = arrangement.parts[1]) =>
-  planSounds(arrangement, part, { hands: 'both', scope: 'part', tempo: 60, countIn: false, click: false, ...options });
+  planSounds(arrangement, part, {
+    hands: 'both',
+    plain: false,
+    scope: 'part',
+    tempo: 60,
+    countIn: false,
+    click: false,
+    ...options,
+  });
 const keys = (p: ReturnType<typeof plan>) => p.sounds.filter((s) => s.midi !== null);
 
 describe('what is heard', () => {

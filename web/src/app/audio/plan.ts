@@ -7,6 +7,7 @@ import {
   toSeconds,
   type Arrangement,
   type Part,
+  type ScoreNote,
 } from '@joined-hands/core';
 
 /** A sound to come: a piano key or a click. Times are seconds from the start of the plan. */
@@ -31,6 +32,8 @@ export interface Plan {
 
 export interface PlanOptions {
   readonly hands: 'right' | 'left' | 'both';
+  /** The plain chords in place of the texture they are dressed in. */
+  readonly plain: boolean;
   /** This part alone, or all parts up to it back to back. */
   readonly scope: 'part' | 'to-here';
   /** Quarter notes a minute. */
@@ -65,7 +68,7 @@ export function planSounds(arrangement: Arrangement, part: Part, options: PlanOp
         if (at >= from && at < to) sounds.push(clickAt(lead + seconds(at - from), at === bar.start - bar.lead));
     }
   }
-  for (const n of arrangement.score) {
+  for (const n of options.plain ? plainScore(arrangement) : arrangement.score) {
     if (n.at < from || n.at >= to) continue;
     if (options.hands !== 'both' && n.hand !== options.hands) continue;
     sounds.push({
@@ -78,6 +81,12 @@ export function planSounds(arrangement: Arrangement, part: Part, options: PlanOp
   sounds.sort((a, b) => a.time - b.time);
   const ticksPerSecond = 1 / seconds(1);
   return { sounds, lead, length: lead + seconds(to - from), from, ticksPerSecond };
+}
+
+/** What is played while a texture is still to come: the right hand as it is, the left hand's chords as they are voiced. */
+function plainScore({ score, parts }: Arrangement): Pick<ScoreNote, 'hand' | 'at' | 'length' | 'pitch'>[] {
+  const left = parts.flatMap((p) => p.chords.flatMap((c) => c.struck.map((n) => ({ ...n, hand: 'left' as const }))));
+  return [...score.filter((n) => n.hand === 'right'), ...left];
 }
 
 function clickAt(time: number, strong: boolean): Sound {

@@ -206,6 +206,7 @@ export class Desk implements OnDestroy {
     const view = this.desk.view();
     const plan = planSounds(arrangement, part, {
       hands: view === 'right' || view === 'left' ? view : 'both',
+      plain: view !== 'fills',
       scope: this.scope(),
       tempo: this.tempo(),
       countIn: this.settings.countIn(),

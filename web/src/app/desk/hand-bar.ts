@@ -37,6 +37,7 @@ import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
 import { DifficultyPanel } from './difficulty';
+import { TexturePanel } from './texture-panel';
 import { Workers } from '../workers/workers';
 
 /** How far a wish reaches. */
@@ -77,7 +78,7 @@ interface PricedSchool extends SchoolPrice {
 @Component({
   selector: 'jh-hand-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, DifficultyPanel, Pop],
+  imports: [Choice, DifficultyPanel, Pop, TexturePanel],
   templateUrl: './hand-bar.html',
   styleUrl: './hand-bar.less',
 })

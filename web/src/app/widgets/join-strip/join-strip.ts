@@ -51,7 +51,9 @@ export class JoinStrip implements OnDestroy {
   private observer: ResizeObserver | null = null;
   protected readonly drag = signal<{ end: 'start' | 'end'; to: number } | null>(null);
 
-  protected readonly lines = computed(() => layoutStrip(this.part(), this.bars(), this.width(), this.height()));
+  protected readonly lines = computed(() =>
+    layoutStrip(this.part(), this.bars(), this.width(), this.height(), this.view() === 'fills'),
+  );
   protected readonly lastLine = computed(() => this.lines().length - 1);
 
   constructor() {
@@ -78,6 +80,11 @@ export class JoinStrip implements OnDestroy {
   protected headX(line: StripLine): number | null {
     const at = this.playhead();
     return at === null || at < line.start || at >= line.end ? null : line.left + (at - line.start) * line.scale;
+  }
+
+  /** Fingers of what is struck first, from the lowest key up. */
+  protected fingersOf({ blocks }: Stack): string {
+    return [...blocks].reverse().map((b) => b.finger).join('-'); // prettier-ignore
   }
 
   protected stackLabel(stack: Stack): string {

@@ -51,6 +51,8 @@ export interface Stack {
   /** Room to the right for the chord's name. */
   readonly room: number;
   readonly blocks: readonly Block[];
+  /** What its texture strikes after the first, each attack at its place. */
+  readonly later: readonly { readonly x: number; readonly blocks: readonly Block[] }[];
   readonly bottom: number;
   /** "rolled", "broken" or nothing: how a chord wider than the hand is struck. */
   readonly struck: string;
@@ -140,7 +142,8 @@ const SIZE = {
  * Lays a part out as lines of strip that fit a width in pixels. Lines break at bar lines only. A part of one line
  * spreads its stones over the room in a height, if one is given.
  */
-export function layoutStrip(part: Part, bars: readonly Bar[], width: number, height = 0): StripLine[] {
+export function layoutStrip(whole: Part, bars: readonly Bar[], width: number, height = 0, dressed = false): StripLine[] {
+  const part = dressed ? whole : plainly(whole);
   const segments = bars
     .filter((b) => b.end > part.start && b.start < part.end)
     .map((bar) => ({ bar, start: Math.max(bar.start, part.start), end: Math.min(bar.end, part.end) }));
@@ -152,6 +155,9 @@ export function layoutStrip(part: Part, bars: readonly Bar[], width: number, hei
   const spare = laid.length === 1 ? Math.min(SIZE.mostSpread, height - laid[0].height) : 0;
   return spare > 8 ? lines.map((line) => layoutLine(part, line, Math.max(scale, 1e-6), spare)) : laid;
 }
+
+/** The part with its chords as they are voiced, whatever texture they are to have. */
+const plainly = (part: Part): Part => ({ ...part, chords: part.chords.map((c) => (c.dressed ? { ...c, dressed: null } : c)) });
 
 /** Breaks bars into lines of at most `most` ticks, as even as whole bars allow. */
 function breakLines(segments: readonly Segment[], most: number): Segment[][] {
@@ -180,6 +186,11 @@ function leastScale(part: Part): number {
   let shortest = Infinity;
   for (let i = 1; i < part.melody.length; i++) shortest = Math.min(shortest, part.melody[i].at - part.melody[i - 1].at);
   for (let i = 1; i < part.chords.length; i++) shortest = Math.min(shortest, (part.chords[i].at - part.chords[i - 1].at) / 2);
+  for (const { dressed } of part.chords) {
+    const places = dressed?.notes.map((n) => n.at) ?? [];
+    for (let i = 1; i < places.length; i++)
+      if (places[i] > places[i - 1]) shortest = Math.min(shortest, places[i] - places[i - 1]);
+  }
   return SIZE.gap / Math.min(shortest, TICKS_PER_QUARTER);
 }
 
@@ -214,7 +225,7 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
   const wordsY = lowest + SIZE.stone + 20;
   const rulerY = wordsY + SIZE.words;
   const blocksY = rulerY + SIZE.ruler / 2 + 25;
-  const tallest = Math.max(3, ...part.chords.map((c) => c.pitches.length));
+  const tallest = Math.max(3, ...part.chords.flatMap((c) => attacksOf(c).map((a) => a.pitches.length)));
   const stones = notes.map((note): Stone => {
     const r = note.length >= TICKS_PER_QUARTER ? SIZE.stone : SIZE.smallStone;
     const tail = x(Math.min(note.at + note.length, end)) - SIZE.stone - 4;
@@ -247,8 +258,8 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
       };
     });
   const stoneAt = new Map(stones.map((s) => [s.note.at, s]));
-  const attacks = [...notes.map((n) => n.at), ...chords.map((c) => c.at)];
-  const besides = chords.map((c, i) => x(Math.min(chords[i + 1]?.at ?? end, end)) - x(c.at) - 24);
+  const attacks = [...notes.map((n) => n.at), ...chords.flatMap((c) => attacksOf(c).map((a) => a.at))];
+  const besides = chords.map((c, i) => (c.dressed ? 0 : x(Math.min(chords[i + 1]?.at ?? end, end)) - x(c.at) - 24));
   return {
     start,
     end,
@@ -266,15 +277,20 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
     stacks: chords.map((chord, i): Stack => {
       // The note that is struck first stands apart from those that follow.
       const spread = chord.spread !== 'together';
-      const blocks = [...chord.pitches]
-        .map((pitch, k) => ({ pitch, letter: nameOf(pitch), finger: chord.fingers[k] ?? null }))
-        .reverse()
-        .map((b, k, all) => ({ ...b, y: blocksY + k * SIZE.block + (spread && k === all.length - 1 ? SIZE.spread : 0) }));
+      const [first, ...rest] = attacksOf(chord).map((attack) => ({
+        x: x(attack.at),
+        blocks: attack.pitches
+          .map((pitch, k) => ({ pitch, letter: nameOf(pitch), finger: attack.fingers[k] ?? null }))
+          .reverse()
+          .map((b, k, all) => ({ ...b, y: blocksY + k * SIZE.block + (spread && k === all.length - 1 ? SIZE.spread : 0) })),
+      }));
+      const { blocks } = first;
       return {
         chord,
         x: x(chord.at),
         room: besides[i],
         blocks,
+        later: rest.filter((a) => a.x < x(end)),
         bottom: blocksY + blocks.length * SIZE.block + (spread ? SIZE.spread : 0),
         struck: spread ? chord.spread : '',
         beside: besides[i] >= SIZE.nameBeside,
@@ -315,6 +331,22 @@ const MOVE_WORDS: Readonly<Record<Part['places'][number]['move'], string>> = {
 function countedText(counted: ReturnType<typeof countNotes>[number] | undefined): string {
   if (!counted) return '';
   return counted.held.startsWith('hold') ? counted.held : [counted.count, counted.held].filter(Boolean).join(' ');
+}
+
+interface StripAttack {
+  readonly at: number;
+  readonly pitches: readonly string[];
+  readonly fingers: readonly number[];
+}
+
+/** What is struck of a chord, moment by moment: its texture's attacks, or the chord itself. */
+function attacksOf({ at, pitches, fingers, dressed }: PartChord): StripAttack[] {
+  if (!dressed) return [{ at, pitches, fingers }];
+  const places = [...new Set(dressed.notes.map((n) => n.at))];
+  return places.map((place) => {
+    const here = dressed.notes.flatMap((n, k) => (n.at === place ? [{ pitch: n.pitch, finger: dressed.fingers[k] }] : []));
+    return { at: place, pitches: here.map((n) => n.pitch), fingers: here.map((n) => n.finger) };
+  });
 }
 
 /** The counts of one bar: every count, and what is said between where something is struck. */

@@ -1,0 +1,67 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { barAt, patternFor, proposeTextures, setWish, TEXTURES, textureNamed, wishAt, type Texture } from '@joined-hands/core';
+import { DeskStore } from '../state/desk.store';
+import { Choice } from '../widgets/choice';
+import { Pop } from '../widgets/pop';
+import { Signs } from '../widgets/signs';
+
+type Reach = 'part' | 'song';
+
+/** What the left hand makes of its chords once they hold: a texture for the part or the song, or a plan for all parts. */
+@Component({
+  selector: 'jh-texture-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Choice, Pop, Signs],
+  templateUrl: './texture-panel.html',
+  styleUrl: './texture-panel.less',
+})
+export class TexturePanel {
+  private readonly desk = inject(DeskStore);
+  protected readonly reach = signal<Reach>('part');
+  protected readonly part = this.desk.currentPart;
+  protected readonly energies = [1, 2, 3, 4, 5];
+  protected readonly reaches = computed(() => [
+    { id: 'part' as const, text: `Part ${this.part()?.number ?? ''}` },
+    { id: 'song' as const, text: 'Whole song' },
+  ]);
+
+  private readonly meter = computed(() => {
+    const bars = this.desk.arrangement()?.bars;
+    const part = this.part();
+    return bars && part ? barAt(bars, part.end - 1).meter : null;
+  });
+  /** The textures that the meter of the part has a pattern for. */
+  protected readonly textures = computed(() => {
+    const meter = this.meter();
+    return meter ? TEXTURES.filter((t) => patternFor(t, meter)) : [];
+  });
+  protected readonly current = computed(() => {
+    const doc = this.desk.document();
+    const part = this.part();
+    return doc && part ? wishAt(doc, part.start, 'texture') : null;
+  });
+  protected readonly value = computed(() => textureNamed(this.current() ?? '')?.title ?? '');
+
+  /** How the texture had to bend in this part, each reason once. */
+  protected readonly bends = computed(() => [...new Set(this.part()?.chords.flatMap((c) => c.dressed?.bends ?? []))].slice(0, 5));
+
+  protected choose({ id, title }: Texture): void {
+    const part = this.part();
+    const range = this.reach() === 'part' && part ? { start: part.start, end: part.end } : null;
+    void this.desk.edit(title, (d) => setWish(d, range, 'texture', id));
+  }
+
+  /** A plan for all parts: quiet, then livelier, then quiet again. */
+  protected propose(): void {
+    const arrangement = this.desk.arrangement();
+    if (!arrangement) return;
+    const { parts, bars } = arrangement;
+    const plan = proposeTextures(parts.map((p) => ({ label: p.label, meter: barAt(bars, p.end - 1).meter })));
+    void this.desk.edit('a texture for every part', (d) =>
+      parts.reduce((doc, p, i) => {
+        const texture = plan[i];
+        return texture ? setWish(doc, { start: p.start, end: p.end }, 'texture', texture.id) : doc;
+      }, d),
+    );
+  }
+}
