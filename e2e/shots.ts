@@ -38,12 +38,21 @@ await shot('desk-joined');
 for (const [key, name] of [
   ['1', 'right'],
   ['2', 'left'],
-  ['4', 'fills'],
 ] as const) {
   await page.keyboard.press(key);
   await page.locator(`jh-join-strip[data-view=${name}]`).waitFor();
   await shot(`desk-${name}`);
 }
+await page.keyboard.press('4');
+await page.locator('summary[aria-label^=Texture]').click();
+await page.getByTestId('texture').filter({ hasText: 'bass, chord, chord' }).click();
+await page.getByTestId('attack').first().waitFor();
+await page.getByRole('button', { name: 'half', exact: true }).click();
+await page.locator('jh-join-strip .under').first().waitFor();
+await shot('textures');
+await page.keyboard.press('Escape');
+await page.getByTestId('attack').first().click();
+await shot('desk-fills');
 await page.keyboard.press('3');
 await page.getByRole('button', { name: 'In words' }).click();
 await page.getByTestId('join').first().waitFor();

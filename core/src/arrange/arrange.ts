@@ -4,6 +4,7 @@ import { hardestOf, partDifficulty } from '../difficulty/difficulty.js';
 import { divide } from '../divide/divide.js';
 import { findRepeats } from '../divide/repeats.js';
 import { findSections } from '../divide/sections.js';
+import { harmonyUnder } from '../fills/harmony.js';
 import { leftJumps, rightJumps } from '../join/jumps.js';
 import { togetherPoints, type Together } from '../join/together.js';
 import { blockStrikes } from '../left-hand/strikes.js';
@@ -48,8 +49,8 @@ export function arrange(doc: Document): Arrangement {
   const spans = chordSpans(song).map((span, i) => ({ ...span, writtenAt: harmony[i].writtenAt }));
   const strikes = blockStrikes(spans, bars).filter((s) => wishAt(doc, s.at, 'level') !== 'tune');
   const left = voiceLeftHand(strikes, played, wishesOf(doc, spans));
-  const under = notesUnderTune(left.chords, played, hands, bars);
-  const sounding = [...played, ...under.flatMap((u) => u.pitches.map((pitch) => ({ at: u.at, length: u.length, pitch })))].sort(
+  const hung = notesUnderTune(left.chords, played, hands, bars);
+  const sounding = [...played, ...hung.flatMap((u) => u.pitches.map((pitch) => ({ at: u.at, length: u.length, pitch })))].sort(
     (a, b) => a.at - b.at,
   );
   const dressed = dressLeftHand(doc, left.chords, {
@@ -57,6 +58,12 @@ export function arrange(doc: Document): Arrangement {
     phrases: stretches.map((s) => s.start),
     tempo,
   });
+  const added = harmonyUnder({
+    ...{ tune: played, chords: asStruck(left.chords, dressed), bars, hands, ends },
+    taken: new Set(hung.map((u) => u.at)),
+    wishAt: (at) => wishAt(doc, at, 'harmony'),
+  });
+  const under = added.length === 0 ? hung : [...hung, ...added].sort((a, b) => a.at - b.at);
   const together = togetherPoints(attacksOf(left.chords, dressed), played, bars);
   const right = fingerRightHand({
     ...{ tune: played, under, hands, tempo, fingers: choices.fingers, key: song.key },

@@ -15,6 +15,8 @@ export interface UnderNote {
   /** Bottom-up, the tune's own note left out. */
   readonly pitches: readonly Pitch[];
   readonly tune: Pitch;
+  /** True for harmony that was added once the plain version held. */
+  readonly added?: boolean;
 }
 
 /** Beats from which a note is long wherever it falls, and the metric strength from which a single beat is enough. */

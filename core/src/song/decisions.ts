@@ -33,6 +33,12 @@ export const LEVELS = ['tune', 'bass', 'two-note', 'triads', 'full'] as const;
 const textureName = z.string().min(1).max(40);
 const octave = z.number().int().min(-2).max(2);
 
+/** What hangs under the tune where harmony is added. */
+export const HARMONY_SIZES = ['one', 'two', 'octave', 'full'] as const;
+
+/** Harmony under the tune: how many notes in a hundred carry it, at most 80, and what hangs there. */
+const Harmony = z.object({ density: z.number().int().min(0).max(80), size: z.enum(HARMONY_SIZES) });
+
 const Suggesting = z.object({ vocabulary: z.enum(VOCABULARIES), rhythm: z.enum(HARMONIC_RHYTHMS) });
 
 /** What the pianist wants of the left hand in a stretch; null where the song's own choice holds. */
@@ -55,6 +61,7 @@ const Passage = z.object({
   level: z.enum(LEVELS).nullable().default(null),
   /** The name of the accompaniment texture. */
   texture: textureName.nullable().default(null),
+  harmony: Harmony.nullable().default(null),
 });
 
 /**
@@ -82,6 +89,7 @@ export const ChoicesSchema = z.object({
   octave: octave.default(0),
   level: z.enum(LEVELS).default('full'),
   texture: textureName.default('block'),
+  harmony: Harmony.default({ density: 0, size: 'one' }),
   /** Fingers that the pianist chose, bottom-up, for what a hand strikes at a place. */
   fingers: z
     .array(
@@ -119,7 +127,7 @@ const DOCUMENT_VERSION = 3;
 
 /**
  * Brings data saved by an earlier version forward. Version 1 knew no schools, suggestions or measured hands, version 2 no
- * fingers, sections, octaves, rhythms, levels or textures: their usual values fill in.
+ * fingers, sections, octaves, rhythms, levels, textures or harmony: their usual values fill in.
  */
 function bringForward(data: unknown): unknown {
   const saved = data as { version?: unknown } | null;
@@ -154,6 +162,7 @@ export type Stay = NonNullable<Passage['stay']>;
 export type ChordTiming = (typeof CHORD_TIMINGS)[number];
 export type TuneRhythm = (typeof TUNE_RHYTHMS)[number];
 export type Level = (typeof LEVELS)[number];
+export type Harmony = z.infer<typeof Harmony>;
 export type Hand = 'left' | 'right';
 export type HandProfile = Hands['profile'];
 export type KeyboardSize = Hands['keys'];

@@ -86,7 +86,8 @@ export function planSounds(arrangement: Arrangement, part: Part, options: PlanOp
 /** What is played while a texture is still to come: the right hand as it is, the left hand's chords as they are voiced. */
 function plainScore({ score, parts }: Arrangement): Pick<ScoreNote, 'hand' | 'at' | 'length' | 'pitch'>[] {
   const left = parts.flatMap((p) => p.chords.flatMap((c) => c.struck.map((n) => ({ ...n, hand: 'left' as const }))));
-  return [...score.filter((n) => n.hand === 'right'), ...left];
+  const added = new Set(parts.flatMap((p) => p.under.filter((u) => u.added).map((u) => u.at)));
+  return [...score.filter((n) => n.hand === 'right' && !(n.role === 'harmony' && added.has(n.at))), ...left];
 }
 
 function clickAt(time: number, strong: boolean): Sound {

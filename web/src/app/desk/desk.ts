@@ -119,7 +119,7 @@ export class Desk implements OnDestroy {
         keys.push({ midi: midiOf(p), hand: 'left', text: trial ? pretty(p) : `${chord?.fingers[i] ?? ''}` }),
       );
     }
-    const under = this.part()?.under.find((u) => u.at === (chord ?? note)?.at);
+    const under = this.part()?.under.find((u) => u.at === (chord ?? note)?.at && (!u.added || this.desk.view() === 'fills'));
     if (under && this.desk.view() !== 'left')
       for (const p of under.pitches) keys.push({ midi: midiOf(p), hand: 'right', text: pretty(p) });
     if (note && this.desk.view() !== 'left')

@@ -1,11 +1,31 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { barAt, patternFor, proposeTextures, setWish, TEXTURES, textureNamed, wishAt, type Texture } from '@joined-hands/core';
+import {
+  barAt,
+  HARMONY_SIZES,
+  patternFor,
+  proposeTextures,
+  setWish,
+  TEXTURES,
+  textureNamed,
+  wishAt,
+  type Harmony,
+  type PartRange,
+  type Texture,
+} from '@joined-hands/core';
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
 import { Signs } from '../widgets/signs';
 
 type Reach = 'part' | 'song';
+type Density = '0' | '25' | '50' | '75';
+
+const SIZE_WORDS: Readonly<Record<Harmony['size'], string>> = {
+  one: 'one note',
+  two: 'two',
+  octave: 'the octave',
+  full: 'the chord under long notes',
+};
 
 /** What the left hand makes of its chords once they hold: a texture for the part or the song, or a plan for all parts. */
 @Component({
@@ -25,6 +45,20 @@ export class TexturePanel {
     { id: 'song' as const, text: 'Whole song' },
   ]);
 
+  protected readonly densities: readonly { id: Density; text: string }[] = [
+    { id: '0', text: 'none' },
+    { id: '25', text: 'a quarter' },
+    { id: '50', text: 'half' },
+    { id: '75', text: 'most notes' },
+  ];
+  protected readonly sizes = HARMONY_SIZES.map((id) => ({ id, text: SIZE_WORDS[id] }));
+  protected readonly harmony = computed((): Harmony => {
+    const doc = this.desk.document();
+    const part = this.part();
+    return doc && part ? wishAt(doc, part.start, 'harmony') : { density: 0, size: 'one' };
+  });
+  protected readonly density = computed(() => `${this.harmony().density}` as Density);
+
   private readonly meter = computed(() => {
     const bars = this.desk.arrangement()?.bars;
     const part = this.part();
@@ -40,14 +74,30 @@ export class TexturePanel {
     const part = this.part();
     return doc && part ? wishAt(doc, part.start, 'texture') : null;
   });
-  protected readonly value = computed(() => textureNamed(this.current() ?? '')?.title ?? '');
+  protected readonly value = computed(
+    () => (textureNamed(this.current() ?? '')?.title ?? '') + (this.harmony().density > 0 ? ', with harmony' : ''),
+  );
 
   /** How the texture had to bend in this part, each reason once. */
   protected readonly bends = computed(() => [...new Set(this.part()?.chords.flatMap((c) => c.dressed?.bends ?? []))].slice(0, 5));
 
-  protected choose({ id, title }: Texture): void {
+  private range(): PartRange | null {
     const part = this.part();
-    const range = this.reach() === 'part' && part ? { start: part.start, end: part.end } : null;
+    return this.reach() === 'part' && part ? { start: part.start, end: part.end } : null;
+  }
+
+  protected chooseDensity(density: Density): void {
+    this.chooseHarmony({ density: Number(density) });
+  }
+
+  protected chooseHarmony(change: Partial<Harmony>): void {
+    const harmony = { ...this.harmony(), ...change };
+    const range = this.range();
+    void this.desk.edit('harmony under the tune', (d) => setWish(d, range, 'harmony', harmony));
+  }
+
+  protected choose({ id, title }: Texture): void {
+    const range = this.range();
     void this.desk.edit(title, (d) => setWish(d, range, 'texture', id));
   }
 

@@ -156,8 +156,12 @@ export function layoutStrip(whole: Part, bars: readonly Bar[], width: number, he
   return spare > 8 ? lines.map((line) => layoutLine(part, line, Math.max(scale, 1e-6), spare)) : laid;
 }
 
-/** The part with its chords as they are voiced, whatever texture they are to have. */
-const plainly = (part: Part): Part => ({ ...part, chords: part.chords.map((c) => (c.dressed ? { ...c, dressed: null } : c)) });
+/** The part as it is learned first: its chords as they are voiced, without texture and added harmony. */
+const plainly = (part: Part): Part => ({
+  ...part,
+  chords: part.chords.map((c) => (c.dressed ? { ...c, dressed: null } : c)),
+  under: part.under.filter((u) => !u.added),
+});
 
 /** Breaks bars into lines of at most `most` ticks, as even as whole bars allow. */
 function breakLines(segments: readonly Segment[], most: number): Segment[][] {
