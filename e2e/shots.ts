@@ -53,6 +53,7 @@ await shot('textures');
 await page.keyboard.press('Escape');
 await page.getByTestId('attack').first().click();
 await shot('desk-fills');
+for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z');
 await page.keyboard.press('3');
 await page.getByRole('button', { name: 'In words' }).click();
 await page.getByTestId('join').first().waitFor();

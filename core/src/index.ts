@@ -48,6 +48,7 @@ export { countNotes, countSentence, sungWords, type CountedNote } from './join/c
 export { type Jump } from './join/jumps.js';
 export { togetherSentence, type Together } from './join/together.js';
 export { PLAIN, TEXTURES, TextureSchema, patternFor, textureNamed, type Texture } from './fills/texture.js';
+export { soundsUntil, type PedalPoint } from './fills/pedal.js';
 export { MOST_HARMONY } from './fills/harmony.js';
 export { proposeTextures } from './fills/propose.js';
 export { isChordNote, type Dressed, type DressedNote } from './fills/dress.js';

@@ -4,6 +4,7 @@ import { hardestOf, partDifficulty } from '../difficulty/difficulty.js';
 import { divide } from '../divide/divide.js';
 import { findRepeats } from '../divide/repeats.js';
 import { findSections } from '../divide/sections.js';
+import { pedalPoints } from '../fills/pedal.js';
 import { harmonyUnder } from '../fills/harmony.js';
 import { leftJumps, rightJumps } from '../join/jumps.js';
 import { togetherPoints, type Together } from '../join/together.js';
@@ -122,6 +123,7 @@ export function arrange(doc: Document): Arrangement {
   };
   return {
     ...{ song, bars, parts, score, strikes },
+    pedal: pedalPoints(left.chords, (at) => wishAt(doc, at, 'pedal')),
     sections: findSections(song, stretches, choices),
     hardest: hardestOf(parts),
     findings: [...fitted, ...moved, ...sayChords(doc, found, bars), ...examine(examined)].sort(

@@ -3,6 +3,7 @@ import type { Key } from '../harmony/key.js';
 import type { Difficulty, Hardest } from '../difficulty/difficulty.js';
 import type { RepeatOf } from '../divide/repeats.js';
 import type { Dressed } from '../fills/dress.js';
+import type { PedalPoint } from '../fills/pedal.js';
 import type { Section } from '../divide/sections.js';
 import type { Jump } from '../join/jumps.js';
 import type { Together } from '../join/together.js';
@@ -88,6 +89,8 @@ export interface Arrangement {
   /** The hardest part, or null where no part stands out. */
   readonly hardest: Hardest | null;
   readonly score: readonly ScoreNote[];
+  /** Moves of the pedal, in order; empty where it is not used. */
+  readonly pedal: readonly PedalPoint[];
   /** What the left hand is asked to strike. */
   readonly strikes: readonly Strike[];
   readonly findings: readonly Finding[];

@@ -9,6 +9,7 @@ export function writtenScore(arrangement: Arrangement): WrittenScore {
     left: arrangement.parts.flatMap((p) => p.chords.flatMap(written)),
     under: arrangement.parts.flatMap((p) => p.under.map((u) => ({ ...u, fingers: [], rolled: false }))),
     parts: arrangement.parts.map((p) => ({ number: p.number, start: p.start })),
+    pedal: arrangement.pedal,
     fingers: new Map(arrangement.parts.flatMap((p) => p.melody.flatMap((n) => (n.finger ? [[n.at, n.finger] as const] : [])))),
   };
 }

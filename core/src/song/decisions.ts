@@ -62,6 +62,8 @@ const Passage = z.object({
   /** The name of the accompaniment texture. */
   texture: textureName.nullable().default(null),
   harmony: Harmony.nullable().default(null),
+  /** The pedal, changed with the chords. */
+  pedal: z.boolean().nullable().default(null),
 });
 
 /**
@@ -90,6 +92,7 @@ export const ChoicesSchema = z.object({
   level: z.enum(LEVELS).default('full'),
   texture: textureName.default('block'),
   harmony: Harmony.default({ density: 0, size: 'one' }),
+  pedal: z.boolean().default(false),
   /** Fingers that the pianist chose, bottom-up, for what a hand strikes at a place. */
   fingers: z
     .array(
@@ -127,7 +130,7 @@ const DOCUMENT_VERSION = 3;
 
 /**
  * Brings data saved by an earlier version forward. Version 1 knew no schools, suggestions or measured hands, version 2 no
- * fingers, sections, octaves, rhythms, levels, textures or harmony: their usual values fill in.
+ * fingers, sections, octaves, rhythms, levels, textures, harmony or pedal: their usual values fill in.
  */
 function bringForward(data: unknown): unknown {
   const saved = data as { version?: unknown } | null;

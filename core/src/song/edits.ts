@@ -122,6 +122,7 @@ export const NO_WISHES: Wishes = {
   level: null,
   texture: null,
   harmony: null,
+  pedal: null,
 };
 const WISHES = Object.keys(NO_WISHES) as (keyof Wishes)[];
 
@@ -148,7 +149,7 @@ export function setPassage(doc: Document, { start, end }: PartRange, change: Par
 }
 
 /** Wishes that hold for the whole song as well as for a stretch. */
-type Wide = Pick<Choices, 'timing' | 'rhythm' | 'octave' | 'level' | 'texture' | 'harmony'>;
+type Wide = Pick<Choices, 'timing' | 'rhythm' | 'octave' | 'level' | 'texture' | 'harmony' | 'pedal'>;
 
 /** Sets a wish for a stretch, or for the whole song (null), where it takes the place of those of its stretches. */
 export function setWish<K extends keyof Wide>(doc: Document, range: PartRange | null, wish: K, value: Wide[K]): Document {

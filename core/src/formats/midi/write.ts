@@ -15,8 +15,17 @@ export interface PlayedNote {
   readonly pitch: Pitch;
 }
 
-/** Writes a Standard MIDI File of two tracks, right hand and left hand, with tempo, meter and key. */
-export function writeMidi(song: Song, notes: readonly PlayedNote[]): Uint8Array {
+/** A move of the pedal. */
+export interface PedalMove {
+  readonly at: Ticks;
+  readonly kind: 'press' | 'change' | 'lift';
+}
+
+/** Share of a quarter note that the pedal is up where it changes. */
+const LIFTED = 1 / 24;
+
+/** Writes a Standard MIDI File of two tracks, right hand and left hand, with tempo, meter, key and the pedal in both. */
+export function writeMidi(song: Song, notes: readonly PlayedNote[], pedal: readonly PedalMove[] = []): Uint8Array {
   const ppq = resolution(notes);
   const ticks = (at: Ticks) => Math.round((at * ppq) / TICKS_PER_QUARTER);
   const midi = new Midi();
@@ -32,6 +41,11 @@ export function writeMidi(song: Song, notes: readonly PlayedNote[]): Uint8Array 
     const track = midi.addTrack();
     track.name = hand === 'right' ? 'Right hand' : 'Left hand';
     track.channel = hand === 'right' ? 0 : 1;
+    for (const { at, kind } of pedal) {
+      if (kind !== 'press') track.addCC({ number: 64, ticks: ticks(at), value: 0 });
+      const again = kind === 'change' ? Math.round(ppq * LIFTED) : 0;
+      if (kind !== 'lift') track.addCC({ number: 64, ticks: ticks(at) + again, value: 1 });
+    }
     for (const n of notes) {
       if (n.hand !== hand) continue;
       track.addNote({

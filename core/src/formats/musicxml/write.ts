@@ -27,6 +27,8 @@ export interface WrittenScore {
   readonly under: readonly WrittenChord[];
   /** Numbers of parts and the place where each begins, printed over the staff. */
   readonly parts: readonly { readonly number: number; readonly start: Ticks }[];
+  /** Moves of the pedal, in order. */
+  readonly pedal: readonly { readonly at: Ticks; readonly kind: 'press' | 'change' | 'lift' }[];
   /** Right-hand fingers of the tune by the places of its notes. */
   readonly fingers: ReadonlyMap<Ticks, number>;
 }
@@ -69,6 +71,7 @@ function measure(score: WrittenScore, bar: Bar, index: number, bars: readonly Ba
         `      <direction placement="above"><direction-type><rehearsal>${part.number}</rehearsal></direction-type>${offset}<staff>1</staff></direction>`,
       );
     }
+  xml.push(...pedalMarks(score, bar, index === bars.length - 1));
   const tune = tuneNotes(bar, pieces, score.fingers);
   const beams = beamsOf(tune, beatTicks(bar.meter));
   tune.forEach((n, i) => xml.push(...(n.harmony ? [n.harmony] : []), note({ ...n, beam: beams[i] })));
@@ -79,6 +82,18 @@ function measure(score: WrittenScore, bar: Bar, index: number, bars: readonly Ba
   if (index === bars.length - 1) xml.push('      <barline location="right"><bar-style>light-heavy</bar-style></barline>');
   xml.push('    </measure>');
   return xml.join('\n');
+}
+
+const PEDAL = { press: 'start', change: 'change', lift: 'stop' } as const;
+
+/** The pedal's moves in a bar; a last one stands at the end of the last bar. */
+function pedalMarks({ pedal }: WrittenScore, bar: Bar, last: boolean): string[] {
+  return pedal
+    .filter((p) => p.at >= bar.start && (p.at < bar.end || (last && p.at === bar.end)))
+    .map(({ at, kind }) => {
+      const offset = at > bar.start ? `<offset>${at - bar.start}</offset>` : '';
+      return `      <direction placement="below"><direction-type><pedal type="${PEDAL[kind]}" line="no" sign="yes"/></direction-type>${offset}<staff>2</staff></direction>`;
+    });
 }
 
 function attributes(song: Song, bar: Bar): string {

@@ -4,6 +4,7 @@ import {
   beatTicks,
   midiOf,
   offsetInBar,
+  soundsUntil,
   toSeconds,
   type Arrangement,
   type Part,
@@ -71,9 +72,10 @@ export function planSounds(arrangement: Arrangement, part: Part, options: PlanOp
   for (const n of options.plain ? plainScore(arrangement) : arrangement.score) {
     if (n.at < from || n.at >= to) continue;
     if (options.hands !== 'both' && n.hand !== options.hands) continue;
+    const until = options.plain ? n.at + n.length : soundsUntil(n, arrangement.pedal);
     sounds.push({
       time: lead + seconds(n.at - from),
-      duration: Math.max(0.08, seconds(n.length) - LIFT),
+      duration: Math.max(0.08, seconds(until - n.at) - LIFT),
       midi: midiOf(n.pitch),
       loudness: LOUDNESS_OF_HANDS[n.hand],
     });

@@ -81,6 +81,17 @@ export class TexturePanel {
   /** How the texture had to bend in this part, each reason once. */
   protected readonly bends = computed(() => [...new Set(this.part()?.chords.flatMap((c) => c.dressed?.bends ?? []))].slice(0, 5));
 
+  protected readonly pedal = computed(() => {
+    const doc = this.desk.document();
+    const part = this.part();
+    return doc !== null && part !== null && wishAt(doc, part.start, 'pedal');
+  });
+
+  protected choosePedal(pedal: boolean): void {
+    const range = this.range();
+    void this.desk.edit(pedal ? 'the pedal' : 'no pedal', (d) => setWish(d, range, 'pedal', pedal));
+  }
+
   private range(): PartRange | null {
     const part = this.part();
     return this.reach() === 'part' && part ? { start: part.start, end: part.end } : null;

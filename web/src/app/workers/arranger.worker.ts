@@ -63,7 +63,7 @@ const arranger = {
       case 'musicxml':
         return f.writeMusicXml(writtenScore(arrangement));
       case 'midi':
-        return f.writeMidi(arrangement.song, arrangement.score);
+        return f.writeMidi(arrangement.song, arrangement.score, arrangement.pedal);
       case 'letters':
         return f.writeLetters(arrangement.song);
       case 'abc':

@@ -82,8 +82,8 @@ export class JoinStrip implements OnDestroy {
     return at === null || at < line.start || at >= line.end ? null : line.left + (at - line.start) * line.scale;
   }
 
-  /** Fingers of what is struck first, from the lowest key up. */
-  protected fingersOf({ blocks }: Stack): string {
+  /** Fingers of what is struck together, from the lowest key up. */
+  protected fingersOf({ blocks }: Pick<Stack, 'blocks'>): string {
     return [...blocks].reverse().map((b) => b.finger).join('-'); // prettier-ignore
   }
 

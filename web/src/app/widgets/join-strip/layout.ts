@@ -118,7 +118,7 @@ export interface StripLine {
 const SIZE = {
   left: 34,
   right: 14,
-  top: 66,
+  top: 58,
   stone: 20,
   smallStone: 15,
   /** Least distance of two stones. */
@@ -127,12 +127,12 @@ const SIZE = {
   widestQuarter: 118,
   step: 11,
   tallest: 150,
-  shortest: 66,
+  shortest: 54,
   /** Most pixels by which stones are spread over spare room. */
   mostSpread: 130,
-  words: 30,
+  words: 28,
   ruler: 34,
-  block: 31,
+  block: 29,
   /** Between the low note of a spread chord and the rest. */
   spread: 9,
   nameBeside: 86,
@@ -321,7 +321,7 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
 }
 
 /** Where the places of the right hand are drawn, under the bar numbers. */
-const PLACES_Y = 42;
+const PLACES_Y = 38;
 
 const MOVE_WORDS: Readonly<Record<Part['places'][number]['move'], string>> = {
   fresh: '',
