@@ -97,7 +97,7 @@ export const TEXTURES: readonly Texture[] = [
     '6/8': '1 u u 5, u u',
     '12/8': '1 u u 1 u u 5, u u 5, u u',
   }),
-  texture('step-line', 'bass that walks to the next chord', 3, {
+  texture('step-line', 'walking bass', 3, {
     '2/4': '1 w',
     '3/4': '1 u w',
     '4/4': '1 - u w',
