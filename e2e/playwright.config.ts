@@ -7,8 +7,8 @@ export default defineConfig({
   outputDir: '../test-results',
   workers: 2,
   fullyParallel: true,
-  timeout: 45_000,
-  expect: { timeout: 15_000 },
+  timeout: 120_000,
+  expect: { timeout: 30_000 },
   reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],
   use: {
     baseURL: `http://127.0.0.1:${port}`,

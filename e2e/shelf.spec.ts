@@ -61,5 +61,5 @@ test('after the first visit everything works with the network off', async ({ pag
   await page.getByRole('button', { name: 'Open Harbour Glass' }).click();
   await expect(page.getByTestId('stack').first()).toBeVisible();
   await page.getByRole('link', { name: 'Sheet' }).click();
-  await expect(page.getByTestId('page').locator('svg').first()).toBeVisible({ timeout: 40_000 });
+  await expect(page.getByTestId('page').locator('svg').first()).toBeVisible({ timeout: 90_000 });
 });

@@ -27,16 +27,12 @@ export function fixAllCollisions(doc: Document, arrangement: Arrangement): Fix |
   const chords = parts.flatMap((p) => p.chords);
   const meeting = new Set(findCollisions(chords, right).map((c) => c.chord.at));
   if (meeting.size === 0) return null;
-  const lowest = new Map(
-    notesOver(chords, song.melody, bars).map((o) => [
-      o.chord.at,
-      Math.min(Infinity, ...o.notes.map((n) => midiOf(n.note.pitch))),
-    ]),
-  );
+  const over = new Map(notesOver(chords, song.melody, bars).map((o) => [o.chord.at, o.notes.map((n) => n.note)]));
+  const notesAt = (c: PartChord) => over.get(c.at) ?? [];
   const hanging = parts.flatMap((p) => p.under);
   const floor = (c: PartChord) =>
     Math.min(
-      lowest.get(c.at) ?? Infinity,
+      ...notesAt(c).map((n) => midiOf(n.pitch)),
       ...hanging.filter((u) => u.at < c.at + c.length && c.at < u.at + u.length).map((u) => midiOf(u.pitches[0])),
     );
   const ways = chords.map((chord) => (meeting.has(chord.at) ? clearWays(doc, chord, floor(chord)) : [asItLies(chord)]));
@@ -50,8 +46,15 @@ export function fixAllCollisions(doc: Document, arrangement: Arrangement): Fix |
     const mine = here.filter((i) => meeting.has(chords[i].at));
     if (mine.length === 0) continue;
     const price = mine.some((i) => ways[i].length === 0) ? Infinity : pathOf(chords, ways, here).cost - costNow(chords, here);
+    // A note that is held over from another part would stay where it is.
+    const own = mine.every((i) => notesAt(chords[i]).every((n) => n.at >= part.start && n.at < part.end));
+    const clears = mine.every(
+      (i) => midiOf(chords[i].pitches[chords[i].pitches.length - 1]) + CLEAR_OF_TUNE <= floor(chords[i]) + 12,
+    );
     const octave = octaveUpFix(part, wishAt(doc, part.start, 'octave'));
     if (
+      own &&
+      clears &&
       price > OCTAVE_PRICE &&
       octave.action &&
       mayRise(
