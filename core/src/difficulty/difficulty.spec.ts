@@ -43,11 +43,36 @@ describe('difficulty', () => {
     expect(plain.score).toBeLessThan(20);
     const harder = {
       faster: scoreOf(scale(0.25)),
-      leaps: scoreOf(scale(1).map(([p, l], i) => [i % 2 ? p.replace('5', '7') : p, l] as const)), // prettier-ignore
-      'black keys': scoreOf(scale(1).map(([p, l]) => [`${p[0] === 'E' ? 'E' : p[0]}b5`, l] as const)), // prettier-ignore
-      changes: scoreOf(scale(1), [[0, 'C'], [1, 'F#m7'], [2, 'Bb9'], [3, 'E7'], [4, 'Ab'], [5, 'D7']]), // prettier-ignore
-      apart: scoreOf([['C5', 4], ['D5', 4]], [[0, 'C'], [1, 'F'], [2, 'C'], [3, 'G'], [4, 'C']]), // prettier-ignore
-      ahead: scoreOf([['C5', 0.5], ['D5', 1], ['E5', 1], ['F5', 1], ['G5', 0.5]]), // prettier-ignore
+      leaps: scoreOf(scale(1).map(([p, l], i) => [i % 2 ? p.replace('5', '7') : p, l] as const)),
+      'black keys': scoreOf(scale(1).map(([p, l]) => [`${p[0] === 'E' ? 'E' : p[0]}b5`, l] as const)),
+      changes: scoreOf(scale(1), [
+        [0, 'C'],
+        [1, 'F#m7'],
+        [2, 'Bb9'],
+        [3, 'E7'],
+        [4, 'Ab'],
+        [5, 'D7'],
+      ]),
+      apart: scoreOf(
+        [
+          ['C5', 4],
+          ['D5', 4],
+        ],
+        [
+          [0, 'C'],
+          [1, 'F'],
+          [2, 'C'],
+          [3, 'G'],
+          [4, 'C'],
+        ],
+      ),
+      ahead: scoreOf([
+        ['C5', 0.5],
+        ['D5', 1],
+        ['E5', 1],
+        ['F5', 1],
+        ['G5', 0.5],
+      ]),
     };
     for (const [what, { score }] of Object.entries(harder)) expect([what, score > plain.score]).toEqual([what, true]);
     expect(harder.faster.right.reasons[0]).toMatch(/notes a second/);

@@ -134,9 +134,17 @@ describe('repeats', () => {
 });
 
 describe('near repeats', () => {
-  const figure: [string, number][] = [['C5', 1], ['D5', 0.5], ['E5', 0.5], ['F5', 1], ['G5', 1], ['E5', 2], ['C5', 2]]; // prettier-ignore
+  const figure: [string, number][] = [
+    ['C5', 1],
+    ['D5', 0.5],
+    ['E5', 0.5],
+    ['F5', 1],
+    ['G5', 1],
+    ['E5', 2],
+    ['C5', 2],
+  ];
   const second = (notes: [string, number][], chords: [number, string][] = []) => {
-    const song = songOf([...figure, ...notes], [[0, 'C'], [4, 'F'], [8, 'C'], [12, 'F'], ...chords]); // prettier-ignore
+    const song = songOf([...figure, ...notes], [[0, 'C'], [4, 'F'], [8, 'C'], [12, 'F'], ...chords]);
     const doc = documentOf(song);
     const parts = [
       { start: 0, end: 8 * Q },
@@ -158,18 +166,49 @@ describe('near repeats', () => {
   });
 
   it('the same a third higher', () => {
-    const higher = second([['E5', 1], ['F5', 0.5], ['G5', 0.5], ['A5', 1], ['B5', 1], ['G5', 2], ['E5', 2]]); // prettier-ignore
+    const higher = second([
+      ['E5', 1],
+      ['F5', 0.5],
+      ['G5', 0.5],
+      ['A5', 1],
+      ['B5', 1],
+      ['G5', 2],
+      ['E5', 2],
+    ]);
     expect([higher.repeats?.kind, higher.repeats?.steps, words(higher)]).toEqual(['transposed', 2, 'part 1, a third higher']);
   });
 
   it('the same rhythm on other notes, the last one as long as it likes', () => {
-    const same = second([['G5', 1], ['E5', 0.5], ['C5', 0.5], ['D5', 1], ['A5', 1], ['B4', 2], ['C5', 4]]); // prettier-ignore
+    const same = second([
+      ['G5', 1],
+      ['E5', 0.5],
+      ['C5', 0.5],
+      ['D5', 1],
+      ['A5', 1],
+      ['B4', 2],
+      ['C5', 4],
+    ]);
     expect([same.repeats?.kind, same.label, words(same)]).toEqual(['same-rhythm', 'B', 'the rhythm of part 1']);
   });
 
   it('nothing where too little is alike', () => {
-    expect(second([['C5', 1], ['D5', 0.5], ['E5', 0.5], ['C5', 2], ['A4', 1], ['B4', 1], ['C5', 2]]).repeats).toBeNull(); // prettier-ignore
-    expect(second([['C5', 4], ['D5', 4]]).repeats).toBeNull(); // prettier-ignore
+    expect(
+      second([
+        ['C5', 1],
+        ['D5', 0.5],
+        ['E5', 0.5],
+        ['C5', 2],
+        ['A4', 1],
+        ['B4', 1],
+        ['C5', 2],
+      ]).repeats,
+    ).toBeNull();
+    expect(
+      second([
+        ['C5', 4],
+        ['D5', 4],
+      ]).repeats,
+    ).toBeNull();
   });
 
   it('hold for random songs: what is called the same is the same', () => {

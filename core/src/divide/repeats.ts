@@ -133,7 +133,13 @@ function printsOf(song: Song, stretches: readonly Stretch[], chords: readonly Ch
     return {
       ...{ length, start, notes, events, rhythm },
       whole: `${length};${events.map((e) => `${e.at} ${e.what}`).join()}`,
-      opening: notes.length < RECOGNISED.notes ? '' : notes.slice(0, 3).map((x) => `${x.at - start} ${x.pitch}`).join(), // prettier-ignore
+      opening:
+        notes.length < RECOGNISED.notes
+          ? ''
+          : notes
+              .slice(0, 3)
+              .map((x) => `${x.at - start} ${x.pitch}`)
+              .join(),
       contour: `${rhythm};${steps}`,
     };
   });

@@ -188,10 +188,17 @@ function bend(pitches: readonly Pitch[], ceiling: number, hands: Hands, bends: S
     let bent = pitch;
     while (midiOf(bent) < low) bent = transposePitch(bent, '8P');
     while (midiOf(bent) > Math.min(ceiling, high) && midiOf(bent) - 12 >= low) bent = transposePitch(bent, '-8P');
-    if (bent !== pitch) bends.add(midiOf(bent) > midiOf(pitch) ? `${pitch} lies off the keyboard and sounds an octave higher.` : `${nameOf(pitch)} goes down an octave to stay under the tune.`); // prettier-ignore
+    if (bent !== pitch)
+      bends.add(
+        midiOf(bent) > midiOf(pitch)
+          ? `${pitch} lies off the keyboard and sounds an octave higher.`
+          : `${nameOf(pitch)} goes down an octave to stay under the tune.`,
+      );
     return bent;
   });
-  kept = [...new Map(kept.filter((p) => midiOf(p) <= ceiling).map((p) => [midiOf(p), p])).values()].sort((a, b) => midiOf(a) - midiOf(b)); // prettier-ignore
+  kept = [...new Map(kept.filter((p) => midiOf(p) <= ceiling).map((p) => [midiOf(p), p])).values()].sort(
+    (a, b) => midiOf(a) - midiOf(b),
+  );
   const drop = (index: number, why: string) => {
     bends.add(`${nameOf(kept[index])} is left out: ${why}.`);
     kept = kept.filter((_, i) => i !== index);

@@ -65,7 +65,18 @@ function faults(doc: Document, density: number, size: (typeof SIZES)[number], te
 }
 
 describe('harmony under the tune', () => {
-  const song = songOf([['C5', 2], ['D5', 1], ['E5', 1], ['G5', 4]], [[0, 'C'], [4, 'G']]); // prettier-ignore
+  const song = songOf(
+    [
+      ['C5', 2],
+      ['D5', 1],
+      ['E5', 1],
+      ['G5', 4],
+    ],
+    [
+      [0, 'C'],
+      [4, 'G'],
+    ],
+  );
 
   it('hangs from strong and long notes first, in thirds and sixths of the chord', () => {
     expect(hanging(song, 25, 'one')).toEqual([[4, 'B4']]);

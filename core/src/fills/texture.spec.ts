@@ -29,7 +29,13 @@ const dressedIn = (doc: Document, texture: string) => arrange(setWish(doc, null,
 /** Left-hand attacks as "quarters: pitches". */
 const strikes = (doc: Document, texture: string) => {
   const left = dressedIn(doc, texture).score.filter((n) => n.hand === 'left');
-  return [...new Set(left.map((n) => n.at))].map((at) => `${at / Q}: ${left.filter((n) => n.at === at).map((n) => n.pitch).join(' ')}`); // prettier-ignore
+  return [...new Set(left.map((n) => n.at))].map(
+    (at) =>
+      `${at / Q}: ${left
+        .filter((n) => n.at === at)
+        .map((n) => n.pitch)
+        .join(' ')}`,
+  );
 };
 
 /** What must hold of a song in any texture; answers what does not. */
@@ -42,7 +48,11 @@ function faults(doc: Document, texture: string): string[] {
   const right = score.filter((n) => n.hand === 'right');
   const { low, high } = KEYBOARDS[doc.hands.keys];
   const told = new Set(findings.filter((f) => f.rule.startsWith('collision')).map((f) => f.chordAt));
-  must(JSON.stringify(right.map((n) => [n.at, n.length, n.pitch])) === JSON.stringify(plain.score.filter((n) => n.hand === 'right').map((n) => [n.at, n.length, n.pitch])), 'the tune changed'); // prettier-ignore
+  must(
+    JSON.stringify(right.map((n) => [n.at, n.length, n.pitch])) ===
+      JSON.stringify(plain.score.filter((n) => n.hand === 'right').map((n) => [n.at, n.length, n.pitch])),
+    'the tune changed',
+  );
   for (const { at } of left) {
     const keys = left.filter((n) => n.at <= at && at < n.at + n.length).map((n) => midiOf(n.pitch));
     must(Math.max(...keys) - Math.min(...keys) <= spanOf(doc.hands, 'left').limit, `the hand spans too much at ${at}`);
@@ -88,12 +98,45 @@ describe('textures', () => {
     expect(TextureSchema.safeParse(texture).success).toBe(false);
   });
 
-  const waltz = documentOf(songOf([['C6', 3], ['D6', 3]], [[0, 'C'], [3, 'G7']], { meters: [{ at: 0, beats: 3, unit: 4 }] })); // prettier-ignore
-  const four = documentOf(songOf([['C6', 4], ['D6', 4]], [[0, 'C'], [4, 'G'], [6, 'Am']])); // prettier-ignore
+  const waltz = documentOf(
+    songOf(
+      [
+        ['C6', 3],
+        ['D6', 3],
+      ],
+      [
+        [0, 'C'],
+        [3, 'G7'],
+      ],
+      { meters: [{ at: 0, beats: 3, unit: 4 }] },
+    ),
+  );
+  const four = documentOf(
+    songOf(
+      [
+        ['C6', 4],
+        ['D6', 4],
+      ],
+      [
+        [0, 'C'],
+        [4, 'G'],
+        [6, 'Am'],
+      ],
+    ),
+  );
 
   it('sound as they are written: degrees on their counts, four-note chords as the lowest and the other three', () => {
     expect(strikes(waltz, 'bass-chord-chord')).toEqual(['0: C3', '1: E3 G3', '2: E3 G3', '3: B2', '4: D3 F3 G3', '5: D3 F3 G3']);
-    expect(strikes(four, 'one-five-eight').slice(0, 8)).toEqual(['0: C3', '0.5: G3', '1: C4', '1.5: G3', '2: C3', '2.5: G3', '3: C4', '3.5: G3']); // prettier-ignore
+    expect(strikes(four, 'one-five-eight').slice(0, 8)).toEqual([
+      '0: C3',
+      '0.5: G3',
+      '1: C4',
+      '1.5: G3',
+      '2: C3',
+      '2.5: G3',
+      '3: C4',
+      '3.5: G3',
+    ]);
   });
 
   it('lie low to high under the left hand’s fingers, four-note chords too', () => {
@@ -116,13 +159,24 @@ describe('textures', () => {
   });
 
   it('go by two bars where they are two bars long', () => {
-    const long = documentOf(songOf([['C6', 12]], [[0, 'C'], [3, 'C'], [6, 'C'], [9, 'C']], { meters: [{ at: 0, beats: 3, unit: 4 }] })); // prettier-ignore
+    const long = documentOf(
+      songOf(
+        [['C6', 12]],
+        [
+          [0, 'C'],
+          [3, 'C'],
+          [6, 'C'],
+          [9, 'C'],
+        ],
+        { meters: [{ at: 0, beats: 3, unit: 4 }] },
+      ),
+    );
     const bass = strikes(long, 'alternating-bass').filter((s) => !s.includes('E'));
     expect(bass).toEqual(['0: C3', '3: G2', '6: C3', '9: G2']);
   });
 
   it('bend under a low tune and say how', () => {
-    const low = documentOf(songOf([['D4', 4]], [[0, 'C']])); // prettier-ignore
+    const low = documentOf(songOf([['D4', 4]], [[0, 'C']]));
     const arrangement = dressedIn(low, 'rise-and-fall');
     const [chord] = arrangement.parts[0].chords;
     expect(chord.dressed?.bends).toContain('C goes down an octave to stay under the tune.');
@@ -169,7 +223,8 @@ describe('textures', () => {
 
 describe('a proposed plan', () => {
   const three = { beats: 3, unit: 4 };
-  const planned = (labels: string, meter = three) => proposeTextures(labels.split(' ').map((label) => ({ label, meter }))).map((t) => t?.energy); // prettier-ignore
+  const planned = (labels: string, meter = three) =>
+    proposeTextures(labels.split(' ').map((label) => ({ label, meter }))).map((t) => t?.energy);
 
   it('opens quietly, grows as letters are new or return, and closes more quietly', () => {
     expect(planned('A A B A')).toEqual([2, 3, 3, 2]);
@@ -178,7 +233,11 @@ describe('a proposed plan', () => {
   });
 
   it('has only textures with a pattern for the meter, and none where there is none', () => {
-    for (const t of proposeTextures([{ label: 'A', meter: three }, { label: 'B', meter: three }])) expect(t && patternFor(t, three)).not.toBeNull(); // prettier-ignore
+    for (const t of proposeTextures([
+      { label: 'A', meter: three },
+      { label: 'B', meter: three },
+    ]))
+      expect(t && patternFor(t, three)).not.toBeNull();
     expect(planned('A B', { beats: 7, unit: 8 })).toEqual([undefined, undefined]);
   });
 });

@@ -31,13 +31,30 @@ const meetings = ({ score }: Arrangement) =>
 const pinned = (notes: readonly (readonly [string | null, number])[], ...chords: readonly (readonly string[])[]): Document =>
   chords.reduce(
     (doc, pitches, i) => pinVoicing(doc, i * 4 * Q, [...pitches]),
-    documentOf(songOf(notes, chords.map((_, i) => [i * 4, i % 2 === 0 ? 'C' : 'F'] as const))), // prettier-ignore
+    documentOf(
+      songOf(
+        notes,
+        chords.map((_, i) => [i * 4, i % 2 === 0 ? 'C' : 'F'] as const),
+      ),
+    ),
   );
 const rules = (doc: Document) => arrange(doc).findings.map((f) => f.rule);
 
 describe('collisions', () => {
   it('are found where the left hand lies in the space the right needs, though no notes meet', () => {
-    const doc = setFingers(pinned([['B4', 1], ['A4', 1], ['B4', 2]], ['C4', 'E4']), 'right', 0, [5]); // prettier-ignore
+    const doc = setFingers(
+      pinned(
+        [
+          ['B4', 1],
+          ['A4', 1],
+          ['B4', 2],
+        ],
+        ['C4', 'E4'],
+      ),
+      'right',
+      0,
+      [5],
+    );
     const { findings, parts } = arrange(doc);
     expect(parts[0].places[0].thumb).toBe('E4');
     const [crowded] = findings.filter((f) => f.rule === 'crowded' || f.rule.startsWith('collision'));
@@ -61,7 +78,16 @@ describe('collisions', () => {
   });
 
   it('are all cleared at once, with what that costs', () => {
-    const doc = pinned([['E4', 4], ['F4', 4], ['C5', 4]], ['C4', 'E4', 'G4'], ['C4', 'F4', 'A4'], ['E3', 'G3', 'C4']); // prettier-ignore
+    const doc = pinned(
+      [
+        ['E4', 4],
+        ['F4', 4],
+        ['C5', 4],
+      ],
+      ['C4', 'E4', 'G4'],
+      ['C4', 'F4', 'A4'],
+      ['E3', 'G3', 'C4'],
+    );
     const fix = fixAllCollisions(doc, arrange(doc));
     expect(fix?.text).toMatch(/^2 chords go to a clear place, \d+ half steps (more|less) in motion$/);
     if (!fix?.action) throw new Error('no way out');
@@ -101,7 +127,10 @@ describe('collisions', () => {
     let best = Infinity;
     for (let code = 0; code < 3 * 4 * 2 * 3; code++) {
       const row = [code % 3, ((code / 3) | 0) % 4, ((code / 12) | 0) % 2, ((code / 24) | 0) % 3];
-      best = Math.min(best, row.reduce((s, c, i) => s + own(i, c) + (i > 0 ? step(i, row[i - 1], c) : 0), 0)); // prettier-ignore
+      best = Math.min(
+        best,
+        row.reduce((s, c, i) => s + own(i, c) + (i > 0 ? step(i, row[i - 1], c) : 0), 0),
+      );
     }
     expect(cheapestPath(layers, step).cost).toBe(best);
   });
@@ -118,15 +147,34 @@ describe('jumps and doublings', () => {
   });
 
   it('a tune that leaps out of the hand is a jump of the right hand, a tune in one place is none', () => {
-    const leap = songOf([['C5', 0.25], ['C6', 0.25], ['C5', 0.25], ['E6', 0.25]], [[0, 'C']]); // prettier-ignore
+    const leap = songOf(
+      [
+        ['C5', 0.25],
+        ['C6', 0.25],
+        ['C5', 0.25],
+        ['E6', 0.25],
+      ],
+      [[0, 'C']],
+    );
     const jumps = (song: typeof leap) =>
       arrange(documentOf(song)).parts.flatMap((p) => p.jumps.filter((j) => j.hand === 'right'));
     expect(jumps(leap).some((j) => j.distance > 7)).toBe(true);
-    expect(jumps(songOf([['C5', 1], ['G5', 1], ['E5', 1]], [[0, 'C']]))).toEqual([]); // prettier-ignore
+    expect(
+      jumps(
+        songOf(
+          [
+            ['C5', 1],
+            ['G5', 1],
+            ['E5', 1],
+          ],
+          [[0, 'C']],
+        ),
+      ),
+    ).toEqual([]);
   });
 
   it('a note that both hands play for no gain can be left out in one press', () => {
-    const song = songOf([['E5', 4]], [[0, 'Cmaj7']]); // prettier-ignore
+    const song = songOf([['E5', 4]], [[0, 'Cmaj7']]);
     const doc = pinVoicing(documentOf(song), 0, ['C3', 'E3', 'G3', 'B3']);
     const doubled = arrange(doc).findings.find((f) => f.rule === 'doubled');
     expect(doubled?.message).toContain("doubles the tune's E5 with E3");
@@ -146,10 +194,21 @@ describe('jumps and doublings', () => {
 
 describe('where the hands meet, in words', () => {
   const song = songOf(
-    [['C5', 1], ['D5', 1], ['E5', 2], ['F5', 2], ['G5', 2]], // prettier-ignore
-    [[0, 'C'], [3, 'Bbm'], [4, 'F'], [5, 'G']], // prettier-ignore
+    [
+      ['C5', 1],
+      ['D5', 1],
+      ['E5', 2],
+      ['F5', 2],
+      ['G5', 2],
+    ],
+    [
+      [0, 'C'],
+      [3, 'Bbm'],
+      [4, 'F'],
+      [5, 'G'],
+    ],
   );
-  const words = [['har', true], ['bour', false], ['glass,', false], null, ['go', false]] as const; // prettier-ignore
+  const words = [['har', true], ['bour', false], ['glass,', false], null, ['go', false]] as const;
   song.melody.forEach((n, i) => {
     const word = words[i];
     n.lyric = word ? { text: word[0], joins: word[1] } : null;

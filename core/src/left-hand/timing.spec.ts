@@ -36,7 +36,13 @@ describe('when chords come', () => {
   });
 
   it('plainly on the beat where a chord is written just ahead of one', () => {
-    const song = { ...ahead.song, chords: [{ at: 0, symbol: 'C' }, { at: 3.5 * Q, symbol: 'Am' }] }; // prettier-ignore
+    const song = {
+      ...ahead.song,
+      chords: [
+        { at: 0, symbol: 'C' },
+        { at: 3.5 * Q, symbol: 'Am' },
+      ],
+    };
     const written = documentOf(song);
     expect(struck(written)).toEqual([
       ['C', 0, 3.5],

@@ -11,7 +11,10 @@ const right: FingeringTask = { hands: handsOf(), hand: 'right', tempo: 100 };
 /** A line of eighth notes; several keys of one moment stand together, "C4+E4". */
 const line = (text: string): Grip[] =>
   text.split(' ').map((word, i) => ({ at: (i * Q) / 2, length: Q / 2, pitches: word.split('+') }));
-const digits = (grips: readonly Grip[], task = right) => fingerLine(grips, task).map((f) => f.fingers.join('+')).join(' '); // prettier-ignore
+const digits = (grips: readonly Grip[], task = right) =>
+  fingerLine(grips, task)
+    .map((f) => f.fingers.join('+'))
+    .join(' ');
 const fits = ({ accepted }: ManualRun, got: string) =>
   accepted.some((way) => way.length === got.length && [...way].every((f, i) => f === '.' || f === got[i]));
 
@@ -39,7 +42,9 @@ describe('scales and arpeggios over two octaves', () => {
       .filter((run) => run.hand === hand)
       .flatMap((run) => {
         const play = (pitches: readonly string[]) =>
-          fingerLine(line(pitches.join(' ')), { ...right, hand }).map((f) => f.fingers[0]).join(''); // prettier-ignore
+          fingerLine(line(pitches.join(' ')), { ...right, hand })
+            .map((f) => f.fingers[0])
+            .join('');
         const up = play(run.pitches);
         const down = [...play([...run.pitches].reverse())].reverse().join('');
         return [up, down].filter((got) => !fits(run, got)).map((got) => `${run.name}: ${got} for ${run.accepted.join(' or ')}`);

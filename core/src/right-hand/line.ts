@@ -145,7 +145,9 @@ function figuresIn(grips: readonly Grip[], phraseOf: readonly number[]): Figure[
     for (const all of places.values()) {
       const at: number[] = [];
       for (const i of all) {
-        const clear = (at.length === 0 || i >= at[at.length - 1] + length) && Array.from({ length }, (_, k) => i + k).every((k) => !taken.has(k)); // prettier-ignore
+        const clear =
+          (at.length === 0 || i >= at[at.length - 1] + length) &&
+          Array.from({ length }, (_, k) => i + k).every((k) => !taken.has(k));
         if (clear) at.push(i);
       }
       if (at.length < 2) continue;

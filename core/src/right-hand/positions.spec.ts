@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf } from '../../testing/songs.js';
 import { arrange, keyWords, midiOf, moveWords, setFingers, startWords, TICKS_PER_QUARTER as Q } from '../index.js';
 
-const placesOf = (notes: readonly (readonly [string | null, number])[]) => arrange(documentOf(songOf(notes, [[0, 'C']]))).parts.flatMap((p) => p.places); // prettier-ignore
+const placesOf = (notes: readonly (readonly [string | null, number])[]) =>
+  arrange(documentOf(songOf(notes, [[0, 'C']]))).parts.flatMap((p) => p.places);
 
 describe('where the right hand lies', () => {
   it('is one five-finger place for five neighbouring keys', () => {
@@ -30,7 +31,17 @@ describe('where the right hand lies', () => {
   });
 
   it('follows a finger that the pianist chose', () => {
-    const doc = documentOf(songOf([['E5', 1], ['F5', 1], ['G5', 1], ['E5', 1]], [[0, 'C']])); // prettier-ignore
+    const doc = documentOf(
+      songOf(
+        [
+          ['E5', 1],
+          ['F5', 1],
+          ['G5', 1],
+          ['E5', 1],
+        ],
+        [[0, 'C']],
+      ),
+    );
     const [before] = arrange(doc).parts[0].places;
     const [after] = arrange(setFingers(doc, 'right', 0, [3])).parts[0].places;
     expect(before.thumb).toBe('E5');
@@ -49,7 +60,12 @@ describe('places in words', () => {
   ])('%s is %s', (pitch, words) => expect(keyWords(pitch)).toBe(words));
 
   it('names the start by the thumb and the first finger', () => {
-    const [place] = placesOf([['E5', 1], ['C5', 1], ['G5', 1], ['E5', 1]]); // prettier-ignore
+    const [place] = placesOf([
+      ['E5', 1],
+      ['C5', 1],
+      ['G5', 1],
+      ['E5', 1],
+    ]);
     expect(startWords(place, 'E5', 3)).toBe('Thumb on the C above middle C; finger 3 begins on E5.');
     expect(startWords(place, 'C5', 1)).toBe('Thumb on the C above middle C.');
   });

@@ -35,10 +35,18 @@ describe('the first look', () => {
   it('counts a part that returns only once in the time it takes to learn', () => {
     const line: [string, number][] = ['C5', 'E5', 'D5', 'G5', 'F5', 'D5', 'E5', 'C5'].map((p) => [p, 1]);
     const other: [string, number][] = line.map(([p], i) => [i % 2 ? p : 'A5', 1]);
-    const chords = [[0, 'C'], [4, 'G'], [8, 'C'], [12, 'G']] as const; // prettier-ignore
+    const chords = [
+      [0, 'C'],
+      [4, 'G'],
+      [8, 'C'],
+      [12, 'G'],
+    ] as const;
     const minutes = (second: [string, number][]) => {
       const doc = documentOf(songOf([...line, ...second], chords));
-      const parts = [{ start: 0, end: 80640 }, { start: 80640, end: 161280 }]; // prettier-ignore
+      const parts = [
+        { start: 0, end: 80640 },
+        { start: 80640, end: 161280 },
+      ];
       return look({ ...doc, choices: { ...doc.choices, parts } }).minutes;
     };
     expect(minutes(line)).toBeLessThan(minutes(other));
@@ -58,7 +66,10 @@ describe('the first look', () => {
     ['C major', 'C4 1,D4 2,E4 3,F4 1,G4 2,A4 3,B4 4,C5 5', 'C3 5,D3 4,E3 3,F3 2,G3 1,A3 3,B3 2,C4 1'],
     ['G minor', 'G4 1,A4 2,Bb4 3,C5 1,D5 2,Eb5 3,F#5 4,G5 5', 'G3 5,A3 4,Bb3 3,C4 2,D4 1,Eb4 3,F#4 2,G4 1'],
   ])('warms up in %s with the usual fingers', (key, right, left) => {
-    const run = (hand: 'left' | 'right') => warmUp(parseKey(key) as Key, hand, handsOf()).notes.map((n) => `${n.pitch} ${n.finger}`).join(); // prettier-ignore
+    const run = (hand: 'left' | 'right') =>
+      warmUp(parseKey(key) as Key, hand, handsOf())
+        .notes.map((n) => `${n.pitch} ${n.finger}`)
+        .join();
     expect(run('right')).toBe(right);
     expect(run('left')).toBe(left);
   });

@@ -80,7 +80,13 @@ export function firstLook(arrangement: Arrangement, hands: Hands): FirstLook {
     key: keyName(song.key),
     warmUps: (['right', 'left'] as const).map((hand) => warmUp(song.key, hand, hands)),
     meter: meterName(song.meters[0]),
-    pickup: song.pickup > 0 ? melody.filter((n) => n.at < song.pickup).map((n) => countIn(bars, n.at)).join(' ') : null, // prettier-ignore
+    pickup:
+      song.pickup > 0
+        ? melody
+            .filter((n) => n.at < song.pickup)
+            .map((n) => countIn(bars, n.at))
+            .join(' ')
+        : null,
     form: parts.map((p) => ({
       label: p.label,
       part: p.number,

@@ -35,7 +35,6 @@ describe('a straightened tune', () => {
         ]),
       ),
     ).toEqual([
-      // prettier-ignore
       ['C5', 0, 1],
       ['D5', 1, 1],
       ['E5', 2, 0.5],
@@ -45,7 +44,14 @@ describe('a straightened tune', () => {
   });
 
   it('moves what is sung ahead of the beat onto it', () => {
-    const song = songOf([['C5', 1], ['D5', 0.5], ['E5', 1], ['F5', 0.5], ['G5', 0.5], ['A5', 1.5]]); // prettier-ignore
+    const song = songOf([
+      ['C5', 1],
+      ['D5', 0.5],
+      ['E5', 1],
+      ['F5', 0.5],
+      ['G5', 0.5],
+      ['A5', 1.5],
+    ]);
     const bars = layBars(song);
     expect(song.melody.map((n) => isSyncopated(n, bars))).toEqual([false, false, true, false, false, true]);
     expect(told(song)).toEqual([
@@ -59,7 +65,11 @@ describe('a straightened tune', () => {
   });
 
   it('holds for a part or the whole song, and leaves the rest as sung', () => {
-    const line: [string, number][] = [['C5', 1.5], ['D5', 0.5], ['E5', 2]]; // prettier-ignore
+    const line: [string, number][] = [
+      ['C5', 1.5],
+      ['D5', 0.5],
+      ['E5', 2],
+    ];
     const doc = { ...documentOf(songOf([...line, ...line], [[0, 'C']])) };
     const parts = [
       { start: 0, end: 4 * Q },
@@ -77,7 +87,14 @@ describe('counting aloud', () => {
   const counted = (song: Song) => countNotes(song.melody, layBars(song));
 
   it('counts through what is held, over bar lines too, and names long holds', () => {
-    const song = songOf([['C5', 1], ['D5', 0.5], ['E5', 2.5], ['F5', 2], ['G5', 6], ['A5', 2]]); // prettier-ignore
+    const song = songOf([
+      ['C5', 1],
+      ['D5', 0.5],
+      ['E5', 2.5],
+      ['F5', 2],
+      ['G5', 6],
+      ['A5', 2],
+    ]);
     expect(counted(song).map((c) => [c.count, c.held, c.tied])).toEqual([
       ['1', '', false],
       ['2', '', false],
@@ -97,7 +114,11 @@ describe('counting aloud', () => {
     ['triplets', {}, [1 / 3, 1 / 3, 1 / 3, 3], ['1', '1 la', '1 li', '2']],
     ['2/2', { meters: [{ at: 0, beats: 2, unit: 2 as const }] }, [2, 1, 1], ['1', '2', '2 &']],
   ])('%s', (_, more, lengths, counts) => {
-    const song = songOf(lengths.map((l) => ['C5', l] as const), [], more); // prettier-ignore
+    const song = songOf(
+      lengths.map((l) => ['C5', l] as const),
+      [],
+      more,
+    );
     expect(counted(song).map((c) => c.count)).toEqual(counts);
   });
 });

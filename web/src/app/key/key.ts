@@ -39,11 +39,13 @@ export class KeyScreen {
   protected readonly octave = computed(() => this.desk.document()?.choices.octave ?? 0);
 
   /** The easiest key by what is compared, the nearest signature first where several are. */
-  protected readonly easiest = computed(
-    () =>
-    [...this.keys()].sort(
-      (a, b) => this.valueOf(a) - this.valueOf(b) || a.difficulty - b.difficulty || Math.abs(a.signature) - Math.abs(b.signature),
-    ).at(0), // prettier-ignore
+  protected readonly easiest = computed(() =>
+    [...this.keys()]
+      .sort(
+        (a, b) =>
+          this.valueOf(a) - this.valueOf(b) || a.difficulty - b.difficulty || Math.abs(a.signature) - Math.abs(b.signature),
+      )
+      .at(0),
   );
   protected readonly current = computed(() => this.keys().find((k) => k.current));
 

@@ -84,7 +84,10 @@ export class JoinStrip implements OnDestroy {
 
   /** Fingers of what is struck together, from the lowest key up. */
   protected fingersOf({ blocks }: Pick<Stack, 'blocks'>): string {
-    return [...blocks].reverse().map((b) => b.finger).join('-'); // prettier-ignore
+    return [...blocks]
+      .reverse()
+      .map((b) => b.finger)
+      .join('-');
   }
 
   protected stackLabel(stack: Stack): string {
