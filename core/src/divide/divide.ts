@@ -1,6 +1,6 @@
 import type { Choices } from '../song/decisions.js';
 import type { Song } from '../song/song.js';
-import type { Bar } from '../time/bars.js';
+import { firstAtOrAfter, type Bar } from '../time/bars.js';
 import { barTicks } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
 import { findBoundaries, type Boundary } from './boundaries.js';
@@ -63,20 +63,9 @@ export function divide(song: Song, bars: readonly Bar[], choices: Pick<Choices, 
 
 /** The places of a gap: its start, the boundaries inside, its end. */
 export function placesOf(song: Song, boundaries: readonly Boundary[], start: Ticks, end: Ticks): Place[] {
-  const before = (at: Ticks) => firstAtOrAfter(song, at);
+  const before = (at: Ticks) => firstAtOrAfter(song.melody, at);
   const edge = (at: Ticks) => ({ at, strength: 0, notesBefore: before(at), reasons: [] });
   return [edge(start), ...boundaries.filter((b) => b.at > start && b.at < end), edge(end)];
-}
-
-function firstAtOrAfter(song: Song, at: Ticks): number {
-  let low = 0;
-  let high = song.melody.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (song.melody[middle].at < at) low = middle + 1;
-    else high = middle;
-  }
-  return low;
 }
 
 function divideGap(song: Song, boundaries: readonly Boundary[], start: Ticks, end: Ticks, size: Choices['partSize']): Stretch[] {

@@ -5,7 +5,7 @@ import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf, pitchAt, transposePitch, type Pitch } from '../pitch/pitch.js';
 import type { SoundingNote } from '../join/collisions.js';
 import { KEYBOARDS, spanOf, type Hands } from '../song/decisions.js';
-import { barAt, type Bar } from '../time/bars.js';
+import { barAt, firstAtOrAfter, type Bar } from '../time/bars.js';
 import { barTicks } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
 import { stepsFrom } from '../right-hand/positions.js';
@@ -40,7 +40,7 @@ export interface DressTask {
   readonly textureAt: (at: Ticks) => Texture | null;
 }
 
-/** Where a texture's root lies: from low F to the C below middle C. */
+/** Where a texture's root lies: from C#2 to C3. */
 const ROOT_HIGHEST = 48;
 
 /**
@@ -213,15 +213,8 @@ function bend(pitches: readonly Pitch[], ceiling: number, hands: Hands, bends: S
 function lowestAbove(right: readonly SoundingNote[]): (from: Ticks, to: Ticks) => number {
   const longest = right.reduce((most, n) => Math.max(most, n.length), 0);
   return (from, to) => {
-    let low = 0;
-    let high = right.length;
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if (right[middle].at < from - longest) low = middle + 1;
-      else high = middle;
-    }
     let lowest = Infinity;
-    for (let i = low; i < right.length && right[i].at < to; i++)
+    for (let i = firstAtOrAfter(right, from - longest); i < right.length && right[i].at < to; i++)
       if (right[i].at + right[i].length > from) lowest = Math.min(lowest, midiOf(right[i].pitch));
     return lowest;
   };

@@ -5,18 +5,11 @@ import { CLEAR_OF_TUNE, muddiness } from '../left-hand/costs.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf, octaveUp, pitchAt, pitchClass, type Pitch } from '../pitch/pitch.js';
 import type { UnderNote } from '../right-hand/under-melody.js';
-import { KEYBOARDS, spanOf, type Hands } from '../song/decisions.js';
+import { KEYBOARDS, spanOf, type Hands, type Harmony } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
-import { barAt, offsetInBar, type Bar } from '../time/bars.js';
+import { barAt, firstAtOrAfter, offsetInBar, type Bar } from '../time/bars.js';
 import { beatTicks, metricStrength } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
-
-/** How much harmony hangs under the tune: a share of its notes, and what hangs there. */
-export interface HarmonyWish {
-  /** 0 for none, up to 80 in a hundred notes. */
-  readonly density: number;
-  readonly size: 'one' | 'two' | 'octave' | 'full';
-}
 
 /** Never every note of the tune. */
 export const MOST_HARMONY = 80;
@@ -37,7 +30,7 @@ export interface HarmonyTask {
   readonly chords: readonly VoicedChord[];
   readonly bars: readonly Bar[];
   readonly hands: Hands;
-  readonly wishAt: (at: Ticks) => HarmonyWish;
+  readonly wishAt: (at: Ticks) => Harmony;
   /** Places where the right hand holds chord notes already. */
   readonly taken: ReadonlySet<Ticks>;
   /** Ends of the parts: the share is kept in each of them. */
@@ -83,9 +76,8 @@ function weightOf(note: MelodyNote, bars: readonly Bar[]): number {
 }
 
 /** What hangs under a note, or null where nothing of the chord has room. */
-function hang(note: MelodyNote, size: HarmonyWish['size'], { chords, bars, hands }: HarmonyTask): UnderNote | null {
-  const index = lastAt(chords, note.at);
-  const voiced = chords[index];
+function hang(note: MelodyNote, size: Harmony['size'], { chords, bars, hands }: HarmonyTask): UnderNote | null {
+  const voiced = chords[firstAtOrAfter(chords, note.at + 1) - 1];
   const chord = voiced ? parseChord(voiced.symbol) : null;
   if (!voiced || chord?.kind !== 'chord' || voiced.at + voiced.length <= note.at) return null;
   // Where the chord changes under the note its harmony ends with the old chord.
@@ -99,7 +91,7 @@ function hang(note: MelodyNote, size: HarmonyWish['size'], { chords, bars, hands
   return pitches.length > 0 ? { at: note.at, length, pitches, tune: note.pitch, added: true } : null;
 }
 
-function notesFor(size: HarmonyWish['size'], long: boolean, chord: Chord, tune: Pitch, floor: number): Pitch[] {
+function notesFor(size: Harmony['size'], long: boolean, chord: Chord, tune: Pitch, floor: number): Pitch[] {
   const below = BEST_BELOW.flatMap((n) => chordNoteAt(chord, midiOf(tune) - n, floor));
   if (size === 'octave') {
     const octave = octaveUp(tune, -1);
@@ -123,15 +115,3 @@ function chordNoteAt(chord: Chord, midi: number, floor: number): Pitch[] {
 
 const highestLeft = ({ struck }: { readonly struck: readonly SoundingNote[] }, from: Ticks, to: Ticks): number =>
   Math.max(-Infinity, ...struck.filter((n) => n.at < to && n.at + n.length > from).map((n) => midiOf(n.pitch)));
-
-/** The index of the last chord that is struck at or before a place; -1 where there is none. */
-function lastAt(chords: readonly VoicedChord[], at: Ticks): number {
-  let low = 0;
-  let high = chords.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (chords[middle].at <= at) low = middle + 1;
-    else high = middle;
-  }
-  return low - 1;
-}

@@ -1,4 +1,5 @@
 import type { VoicedChord } from '../left-hand/voice.js';
+import { firstAtOrAfter } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 
 /** A move of the right pedal: pressed, lifted and pressed again at once, or lifted. */
@@ -38,13 +39,7 @@ export function pedalPoints(
 /** Where a note under the pedal dies away: at the next move of the pedal, or where the key is let go without it. */
 export function soundsUntil(note: { readonly at: Ticks; readonly length: Ticks }, points: readonly PedalPoint[]): Ticks {
   const end = note.at + note.length;
-  let low = 0;
-  let high = points.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (points[middle].at < end) low = middle + 1;
-    else high = middle;
-  }
-  const last = points[low - 1];
-  return last && last.kind !== 'lift' && points[low] ? points[low].at : end;
+  const next = firstAtOrAfter(points, end);
+  const last = points[next - 1];
+  return last && last.kind !== 'lift' && points[next] ? points[next].at : end;
 }

@@ -62,6 +62,18 @@ export function lastFrom<T extends { readonly start: Ticks }>(stretches: readonl
   return stretches[low];
 }
 
+/** The index of the first of ordered items that stands at or after a place, by halving; their number where none does. */
+export function firstAtOrAfter(items: readonly { readonly at: Ticks }[], at: Ticks): number {
+  let low = 0;
+  let high = items.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (items[middle].at < at) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
 /** A position within its bar, counted from where a full bar would begin. */
 export function offsetInBar(bar: Bar, at: Ticks): Ticks {
   return bar.lead + at - bar.start;

@@ -3,7 +3,7 @@ import { inversionOf, toneFor } from '../../harmony/naming.js';
 import { parseChord, type Chord } from '../../harmony/symbol.js';
 import { nameOf, pitchParts, type Pitch } from '../../pitch/pitch.js';
 import type { Lyric, Song } from '../../song/song.js';
-import { layBars, type Bar } from '../../time/bars.js';
+import { firstAtOrAfter, layBars, type Bar } from '../../time/bars.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
 import { beatTicks } from '../../time/meter.js';
 import { barEvents, noteValues, splitForTuplets, type Piece } from '../pieces.js';
@@ -214,7 +214,7 @@ function chordNotes(chords: readonly WrittenChord[], bar: Bar, voice: ChordVoice
     }
     at = until;
   };
-  const first = firstFrom(chords, bar.start);
+  const first = firstAtOrAfter(chords, bar.start);
   const held = chords[first - 1];
   // A chord that came ahead of the bar line is held over it.
   if (held && held.at + held.length > bar.start)
@@ -233,18 +233,6 @@ function leftValues(length: Ticks): { ticks: Ticks; type: string; dots: number }
   const values = noteValues(length);
   const sum = values.reduce((total, v) => total + v.ticks, 0);
   return sum === length ? values : [{ ticks: length, type: values[0]?.type ?? '128th', dots: 0 }];
-}
-
-/** The index of the first chord of an ordered list that begins at or after a place. */
-function firstFrom(chords: readonly WrittenChord[], at: Ticks): number {
-  let low = 0;
-  let high = chords.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (chords[middle].at < at) low = middle + 1;
-    else high = middle;
-  }
-  return low;
 }
 
 function leftValue(
