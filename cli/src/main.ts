@@ -20,7 +20,7 @@ import { OUTPUTS, readOptions, USAGE, WrongOption, type Options, type Output } f
 const WRITERS: Record<Output, (document: Document, arrangement: Arrangement) => string | Uint8Array> = {
   json: (document, arrangement) => `${JSON.stringify(report(document, arrangement), null, 2)}\n`,
   musicxml: (_, arrangement) => writeMusicXml(writtenScore(arrangement)),
-  midi: (_, arrangement) => writeMidi(arrangement.song, arrangement.score, arrangement.pedal),
+  midi: (_, arrangement) => writeMidi(arrangement.song, arrangement.score, arrangement.pedal, arrangement.tempo),
   abc: (_, arrangement) => writeAbc(arrangement.song),
   chart: (_, arrangement) => chartText(arrangement),
   project: (document) => writeProject(document),

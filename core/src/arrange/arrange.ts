@@ -4,7 +4,11 @@ import { hardestOf, partDifficulty } from '../difficulty/difficulty.js';
 import { divide } from '../divide/divide.js';
 import { findRepeats } from '../divide/repeats.js';
 import { findSections } from '../divide/sections.js';
+import { closingTempo, lowOctave, withLastTouch } from '../fills/close.js';
+import { dynamicMarks, loudnessOf, type LoudStretch } from '../fills/dynamics.js';
 import { pedalPoints } from '../fills/pedal.js';
+import { chordsForVoice } from '../fills/sing-along.js';
+import { HELD } from '../fills/texture.js';
 import { harmonyUnder } from '../fills/harmony.js';
 import { leftJumps, rightJumps } from '../join/jumps.js';
 import { togetherPoints, type Together } from '../join/together.js';
@@ -23,13 +27,13 @@ import type { Arrangement, Part, PartChord, ScoreNote } from './arrangement.js';
 import { partFinder } from './finding.js';
 import { examine } from './findings.js';
 import { harmonise, type HarmonisedChord } from './harmonise.js';
+import { withEndings, type TimedChord } from './endings.js';
+import { levelAt, plays } from './layers.js';
 import { chordsWithin } from './levels.js';
-import { fitTune, playedTune, sayChords } from './resolve.js';
+import { fitTune, playedTune, sayChords, sayEndings } from './resolve.js';
+import { besideFills, keptFills, roomsOf } from './rooms.js';
 import { asStruck, attacksOf, dressLeftHand } from './texture-plan.js';
 import { wishesOf } from './wishes.js';
-
-/** A chord as it is struck, with the place where it is written. */
-type TimedChord = HarmonisedChord & { readonly writtenAt: Ticks };
 
 /**
  * Computes the arrangement of a document: parts, voicings, fingers, joins, difficulty, score and findings. Pure and
@@ -45,36 +49,54 @@ export function arrange(doc: Document): Arrangement {
   const { played, findings: moved } = playedTune(doc, written, stretches, bars);
   const ends = stretches.map((s) => s.end);
   const found = harmonise(doc, written, bars, ends);
-  const harmony = timed(doc, chordsWithin(doc, found), played, bars);
+  const ended = withEndings(doc, timed(doc, chordsWithin(doc, found), played, bars), stretches, played, bars);
+  const harmony = ended.chords;
   const song: Song = { ...doc.song, melody: played, chords: harmony.map(({ at, symbol }) => ({ at, symbol })) };
   const spans = chordSpans(song).map((span, i) => ({ ...span, writtenAt: harmony[i].writtenAt }));
-  const strikes = blockStrikes(spans, bars).filter((s) => wishAt(doc, s.at, 'level') !== 'tune');
-  const left = voiceLeftHand(strikes, played, wishesOf(doc, spans));
-  const hung = notesUnderTune(left.chords, played, hands, bars);
+  const starts = stretches.map((s) => s.start);
+  const held = { at: (at: Ticks) => wishAt(doc, at, 'texture') === HELD && plays(doc, 'texture'), starts };
+  const strikes = blockStrikes(spans, bars, held).filter((s) => levelAt(doc, s.at) !== 'tune');
+  const voiced = voiceLeftHand(strikes, played, wishesOf(doc, spans));
+  const { close, way } = choices;
+  const touched = withLastTouch(voiced.chords, close.touch, strikes.at(-1)?.beat ?? 1);
+  const left = { ...voiced, chords: way === 'outline' ? touched.map(lowestOf) : touched };
+  const hung = way === 'arranged' ? notesUnderTune(left.chords, played, hands, bars) : [];
   const sounding = [...played, ...hung.flatMap((u) => u.pitches.map((pitch) => ({ at: u.at, length: u.length, pitch })))].sort(
     (a, b) => a.at - b.at,
   );
   const dressed = dressLeftHand(doc, left.chords, {
     ...{ bars, right: sounding, hands, key: song.key },
-    phrases: stretches.map((s) => s.start),
+    phrases: starts,
     tempo,
   });
-  const added = harmonyUnder({
-    ...{ tune: played, chords: asStruck(left.chords, dressed), bars, hands, ends },
-    taken: new Set(hung.map((u) => u.at)),
-    wishAt: (at) => wishAt(doc, at, 'harmony'),
-  });
-  const under = added.length === 0 ? hung : [...hung, ...added].sort((a, b) => a.at - b.at);
+  if (close.touch === 'octave' && way === 'arranged') closeLow(dressed, left.chords, hands);
+  const struck = asStruck(left.chords, dressed);
+  const rooms = roomsOf(doc, stretches, played, struck, bars, song.key);
+  const fills = keptFills(doc, rooms);
+  const added = !plays(doc, 'harmony')
+    ? []
+    : harmonyUnder({
+        ...{ tune: played, chords: struck, bars, hands, ends },
+        taken: new Set(hung.map((u) => u.at)),
+        wishAt: (at) => wishAt(doc, at, 'harmony'),
+      });
+  const under = besideFills(added.length === 0 ? hung : [...hung, ...added].sort((a, b) => a.at - b.at), fills);
   const together = togetherPoints(attacksOf(left.chords, dressed), played, bars);
   const right = fingerRightHand({
-    ...{ tune: played, under, hands, tempo, fingers: choices.fingers, key: song.key },
-    phrases: stretches.map((s) => s.start),
+    ...{ tune: played, under, fills, hands, tempo, fingers: choices.fingers, key: song.key },
+    phrases: starts,
   });
   const form = findRepeats({ ...song, melody: written }, stretches, chordSpans({ ...song, chords: found }));
   const names = new Map(choices.names.map((n) => [n.at, n.name]));
   const jumps = [...leftJumps(left.chords, tempo), ...rightJumps(right.places, tempo)].sort((a, b) => a.at - b.at);
   const fingered = played.map((n) => ({ ...n, finger: right.fingerOf(n.at, n.pitch) }));
   const wide = wideGrips(right, spanOf(hands, 'right').comfortable);
+  const sung = way === 'sing-along' ? chordsForVoice(left.chords, hands) : [];
+  const [roomsIn, fillsIn, sungIn] = [
+    sliceBy(rooms),
+    sliceBy(fills.map((f) => ({ ...f, finger: right.fingerOf(f.at, f.pitch) }))),
+    sliceBy(sung),
+  ] as const;
   const [notesOf, chordsOf, joinsOf, underOf, jumpsOf] = [
     sliceBy(fingered),
     sliceBy(withHarmony(left.chords, harmony, together, dressed)),
@@ -89,6 +111,7 @@ export function arrange(doc: Document): Arrangement {
     const [melody, chords, partJumps, places] = [notesOf(end), chordsOf(end), jumpsOf(end), placesOf(end)];
     const moves = Math.max(0, places.length - 1);
     const stretchesOf = wideOf(end).length;
+    const accompanying = sungIn(end);
     return {
       number: i + 1,
       label: form[i].label,
@@ -99,11 +122,18 @@ export function arrange(doc: Document): Arrangement {
       together: joinsOf(end),
       under: underOf(end),
       jumps: partJumps,
+      rooms: roomsIn(end),
+      fills: fillsIn(end),
+      sung: accompanying,
       difficulty: partDifficulty(
         {
           start,
           end,
-          melody,
+          // Under a sung tune the right hand's chords are what it plays; their top notes stand for them.
+          melody:
+            way === 'sing-along'
+              ? accompanying.map(({ at, length, pitches }) => ({ at, length, pitch: pitches[pitches.length - 1], lyric: null }))
+              : melody,
           chords: chords.map((c) => (c.dressed ? { ...c, struck: c.dressed.notes } : c)),
           moves,
           stretches: stretchesOf,
@@ -116,17 +146,30 @@ export function arrange(doc: Document): Arrangement {
     };
   });
   const partOf = partFinder(parts);
-  const score = parts.flatMap((part) => scoreOf(part, right));
+  const loud = stretches.map(
+    ({ start, end }): LoudStretch => ({
+      ...{ start, end },
+      loudness: wishAt(doc, start, 'loudness'),
+      swell: wishAt(doc, start, 'swell'),
+    }),
+  );
+  const score = parts.flatMap((part, i) =>
+    scoreOf(part, right, plays(doc, 'tune') && way !== 'sing-along').map(
+      (n): ScoreNote => ({ ...n, loudness: loudnessOf(n, loud[i], choices.balance) }),
+    ),
+  );
   const examined = {
-    ...{ doc, bars, chords: asStruck(left.chords, dressed), harmony, tune: played, places: right.places, jumps, parts, partOf },
+    ...{ doc, bars, chords: struck, harmony, tune: played, places: right.places, jumps, parts, partOf },
     right: score.filter((n) => n.hand === 'right'),
   };
   return {
-    ...{ song, bars, parts, score, strikes },
+    ...{ song, bars, parts, score, strikes, way },
+    dynamics: dynamicMarks(loud),
+    tempo: closingTempo(bars, close.slower),
     pedal: pedalPoints(left.chords, (at) => wishAt(doc, at, 'pedal')),
     sections: findSections(song, stretches, choices),
     hardest: hardestOf(parts),
-    findings: [...fitted, ...moved, ...sayChords(doc, found, bars), ...examine(examined)].sort(
+    findings: [...fitted, ...moved, ...sayChords(doc, found, bars), ...sayEndings(ended.troubles), ...examine(examined)].sort(
       (a, b) => (a.at ?? 0) - (b.at ?? 0),
     ),
     totals: {
@@ -147,6 +190,24 @@ function timed(doc: Document, chords: readonly HarmonisedChord[], tune: Song['me
     (at) => wishAt(doc, at, 'timing'),
   );
   return chords.map((c, i) => ({ ...c, at: places[i], writtenAt: c.at }));
+}
+
+/** A chord as an outline has it: its lowest key alone, under the finger that plays it in the whole chord. */
+function lowestOf(chord: VoicedChord): VoicedChord {
+  return {
+    ...chord,
+    pitches: chord.pitches.slice(0, 1),
+    fingers: chord.fingers.slice(0, 1),
+    struck: chord.struck.slice(0, 1).map((n) => ({ ...n, length: chord.at + chord.length - n.at })),
+    spread: 'together',
+  };
+}
+
+/** Lays the last chord as a low octave, if there is one. */
+function closeLow(dressed: PartChord['dressed'][], chords: readonly VoicedChord[], hands: Document['hands']): void {
+  const last = chords[chords.length - 1];
+  const low = last ? lowOctave(last, hands) : null;
+  if (low) dressed[chords.length - 1] = { ...low, fingers: low.notes.length > 1 ? [5, 1] : [5] };
 }
 
 /** Grips of the right hand past its comfortable span, and steps between notes of one place that are. */
@@ -203,13 +264,19 @@ function withMelody(chord: VoicedChord, join: Together): string | null {
   return nameWithMelody(parsed, nameOf(note));
 }
 
-function scoreOf(part: Part, { fingerOf }: RightHand): ScoreNote[] {
-  const notes: ScoreNote[] = part.melody.map(({ at, length, pitch, finger }) => ({
+function scoreOf(part: Part, { fingerOf }: RightHand, withTune: boolean): Omit<ScoreNote, 'loudness'>[] {
+  const notes: Omit<ScoreNote, 'loudness'>[] = (withTune ? part.melody : []).map(({ at, length, pitch, finger }) => ({
     ...{ at, length, pitch, finger },
     hand: 'right',
     role: 'melody',
     part: part.number,
   }));
+  for (const { at, length, pitches, fingers } of part.sung)
+    pitches.forEach((pitch, k) =>
+      notes.push({ hand: 'right', at, length, pitch, finger: fingers[k], role: 'chord', part: part.number }),
+    );
+  for (const { at, length, pitch, finger } of part.fills)
+    notes.push({ hand: 'right', at, length, pitch, finger, role: 'fill', part: part.number });
   for (const { at, length, pitches } of part.under)
     for (const pitch of pitches)
       notes.push({ hand: 'right', at, length, pitch, finger: fingerOf(at, pitch), role: 'harmony', part: part.number });

@@ -3,7 +3,10 @@ import type { Key } from '../harmony/key.js';
 import type { Difficulty, Hardest } from '../difficulty/difficulty.js';
 import type { RepeatOf } from '../divide/repeats.js';
 import type { Dressed } from '../fills/dress.js';
+import type { DynamicMark } from '../fills/dynamics.js';
+import type { FillNote } from '../fills/offers.js';
 import type { PedalPoint } from '../fills/pedal.js';
+import type { SungChord } from '../fills/sing-along.js';
 import type { Section } from '../divide/sections.js';
 import type { Jump } from '../join/jumps.js';
 import type { Together } from '../join/together.js';
@@ -13,10 +16,13 @@ import type { Pitch } from '../pitch/pitch.js';
 import type { HandPlace } from '../right-hand/positions.js';
 import type { UnderNote } from '../right-hand/under-melody.js';
 import type { MelodyNote, Song } from '../song/song.js';
+import type { Way } from '../song/decisions.js';
 import type { Bar } from '../time/bars.js';
+import type { TempoPoint } from '../time/tempo.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Finding } from './finding.js';
 import type { HarmonisedChord } from './harmonise.js';
+import type { Room } from './rooms.js';
 
 /** A chord of a part, with what the tune on top makes of it. */
 export interface PartChord extends VoicedChord {
@@ -60,6 +66,12 @@ export interface Part {
   readonly together: readonly Together[];
   /** Chord notes that the right hand holds under the tune. */
   readonly under: readonly UnderNote[];
+  /** Where the tune leaves room, with the fills that fit. */
+  readonly rooms: readonly Room[];
+  /** The fills that are played. */
+  readonly fills: readonly (FillNote & { readonly finger: number | null })[];
+  /** The right hand's chords where the tune is sung instead of played. */
+  readonly sung: readonly SungChord[];
   /** Where the right hand lies, place after place. */
   readonly places: readonly HandPlace[];
   /** Jumps of both hands within the part and into it. */
@@ -76,6 +88,8 @@ export interface ScoreNote {
   readonly finger: number | null;
   readonly role: 'melody' | 'chord' | 'bass' | 'harmony' | 'fill';
   readonly part: number;
+  /** From 0 to 1, the loudest that the piano goes. */
+  readonly loudness: number;
 }
 
 /** All that is computed from a song, the choices made on it and the hands that play it. */
@@ -91,6 +105,11 @@ export interface Arrangement {
   readonly score: readonly ScoreNote[];
   /** Moves of the pedal, in order; empty where it is not used. */
   readonly pedal: readonly PedalPoint[];
+  /** Dynamic signs and swells, in order; empty where everything is as loud as usual. */
+  readonly dynamics: readonly DynamicMark[];
+  /** How the tempo goes: steady, or slowing at the end. */
+  readonly tempo: readonly TempoPoint[];
+  readonly way: Way;
   /** What the left hand is asked to strike. */
   readonly strikes: readonly Strike[];
   readonly findings: readonly Finding[];

@@ -1,8 +1,8 @@
 import { parseChord } from '../harmony/symbol.js';
 import { triadSymbol } from '../harmony/simplify.js';
 import type { Document, Level, School } from '../song/decisions.js';
-import { wishAt } from '../song/edits.js';
 import type { HarmonisedChord } from './harmonise.js';
+import { levelAt } from './layers.js';
 
 /** How full each school is: one note, two, or a chord. */
 const FULLNESS: Readonly<Record<School, number>> = {
@@ -27,7 +27,7 @@ export function schoolWithin(level: Level, school: School): School {
 /** The chords as a level plays them: triads where nothing richer is allowed. */
 export function chordsWithin(doc: Document, chords: readonly HarmonisedChord[]): HarmonisedChord[] {
   return chords.map((chord) => {
-    if (wishAt(doc, chord.at, 'level') !== 'triads') return chord;
+    if (levelAt(doc, chord.at) !== 'triads') return chord;
     const parsed = parseChord(chord.symbol);
     const symbol = parsed.kind === 'chord' ? triadSymbol(parsed) : chord.symbol;
     return symbol === chord.symbol ? chord : { ...chord, symbol, why: `${chord.symbol}, played as its triad. ${chord.why}` };

@@ -45,7 +45,7 @@ function wholly(part: LinkedPart, parts: readonly LinkedPart[]): number {
 }
 
 /** Choices that belong to a single place. */
-const BY_PLACE = ['chords', 'pins', 'chordSchools', 'fingers'] as const;
+const BY_PLACE = ['chords', 'pins', 'chordSchools', 'fingers', 'fills'] as const;
 
 /**
  * Carries what was changed inside a part over to its repeats, as far as they are the same. Null where nothing was changed, where
@@ -92,6 +92,7 @@ function carry(doc: Document, after: Document, places: readonly Ticks[], from: L
       pins: list(now.pins, then.pins),
       chordSchools: list(now.chordSchools, then.chordSchools),
       fingers: list(now.fingers, then.fingers),
+      fills: list(now.fills, then.fills),
     },
   };
 }
@@ -106,7 +107,7 @@ function changedPlaces(before: readonly { at: Ticks }[], after: readonly { at: T
 /** The wishes of a part where just those changed and hold for all of it; null where none did. */
 function changedWishes(before: Document, after: Document, part: LinkedPart): Partial<Passage> | null | 'elsewhere' {
   const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
-  const plain = ({ passages: _p, chords: _c, pins: _n, chordSchools: _s, fingers: _f, ...rest }: Choices) => rest;
+  const plain = ({ passages: _p, chords: _c, pins: _n, chordSchools: _s, fingers: _f, fills: _l, ...rest }: Choices) => rest;
   if (!same(plain(before.choices), plain(after.choices))) return 'elsewhere';
   if (same(before.choices.passages, after.choices.passages)) return null;
   const outside = (doc: Document) => setPassage(doc, part, { ...NO_WISHES }).choices.passages;

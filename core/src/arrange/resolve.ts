@@ -6,6 +6,7 @@ import { KEYBOARDS, type Document, type Hands } from '../song/decisions.js';
 import { wishAt } from '../song/edits.js';
 import { straighten, type TuneStretch } from '../song/rhythm.js';
 import type { Song } from '../song/song.js';
+import type { EndingTrouble } from './endings.js';
 import { advice, type Fix } from './fixes.js';
 import type { Finding } from './finding.js';
 import type { HarmonisedChord } from './harmonise.js';
@@ -65,6 +66,11 @@ export function sayChords(doc: Document, chords: readonly HarmonisedChord[], bar
     findings.push(finding('no-chords', 'warn', null, message, [advice('write a chord')]));
   }
   return findings;
+}
+
+/** What is to be said of endings that could not be played. */
+export function sayEndings(troubles: readonly EndingTrouble[]): Finding[] {
+  return troubles.map(({ at, message }) => finding('ending-left-out', 'note', at, message, []));
 }
 
 function finding(

@@ -1,29 +1,31 @@
 import { dressChords, type Dressed, type DressTask } from '../fills/dress.js';
-import { PLAIN, textureNamed } from '../fills/texture.js';
+import { isPlain, textureNamed } from '../fills/texture.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import type { Grip } from '../right-hand/fingering.js';
 import { fingerLine } from '../right-hand/line.js';
 import type { Document } from '../song/decisions.js';
 import { wishAt } from '../song/edits.js';
 import type { Ticks } from '../time/ticks.js';
+import { plays } from './layers.js';
 
 /** A chord in its texture with the finger of every note. */
 export type DressedChord = Dressed & { readonly fingers: readonly number[] };
 
-type Task = Omit<DressTask, 'textureAt'> & { readonly phrases: readonly Ticks[]; readonly tempo: number };
+type Task = Omit<DressTask, 'textureAt' | 'walkAt'> & { readonly phrases: readonly Ticks[]; readonly tempo: number };
 
 /** The left hand in the textures that are asked for, note by note with fingers; null for every chord that stays plain. */
 export function dressLeftHand(doc: Document, chords: readonly VoicedChord[], task: Task): (DressedChord | null)[] {
   const { choices, hands } = doc;
-  const plain = choices.texture === PLAIN && choices.passages.every((p) => p.texture === null || p.texture === PLAIN);
-  if (plain) return chords.map(() => null);
+  const plain = isPlain(choices.texture) && choices.passages.every((p) => p.texture === null || isPlain(p.texture));
+  if (plain || !plays(doc, 'texture')) return chords.map(() => null);
   const dressed = dressChords(chords, {
     ...task,
     textureAt: (at) => {
       const name = wishAt(doc, at, 'texture');
       // Fewer notes than full chords leave no room for a texture.
-      return name === PLAIN || !/^(triads|full)$/.test(wishAt(doc, at, 'level')) ? null : textureNamed(name);
+      return isPlain(name) || !/^(triads|full)$/.test(wishAt(doc, at, 'level')) ? null : textureNamed(name, choices.textures);
     },
+    walkAt: (at) => wishAt(doc, at, 'walk'),
   });
   const grips = gripsOf(chords, dressed, task.phrases);
   const row = fingerLine(grips, { hands, hand: 'left', tempo: task.tempo });

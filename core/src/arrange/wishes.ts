@@ -1,7 +1,9 @@
+import { singAlongBass } from '../fills/sing-along.js';
 import type { VoicingWishes } from '../left-hand/problem.js';
 import type { TimedSpan } from '../left-hand/strikes.js';
 import type { BassWish, Document, School } from '../song/decisions.js';
-import { NO_WISHES, passageAt, wishAt } from '../song/edits.js';
+import { NO_WISHES, passageAt } from '../song/edits.js';
+import { levelAt } from './layers.js';
 import { schoolWithin } from './levels.js';
 
 /** The school of a song where nothing was chosen: the nearest inversion, or two notes in a first year. */
@@ -25,7 +27,7 @@ export function wishesOf(doc: Document, spans: readonly TimedSpan[]): VoicingWis
     fingers: new Map(choices.fingers.filter((f) => f.hand === 'left').map((f) => [f.at, f.fingers])),
     schoolAt: (at): School => {
       const wished = passageAt(own, at)?.school ?? passageAt(choices.passages, at)?.school ?? whole;
-      return schoolWithin(wishAt(doc, at, 'level'), wished);
+      return schoolWithin(levelAt(doc, at), choices.way === 'sing-along' ? singAlongBass(hands) : wished);
     },
     bassAt: (at): BassWish => passageAt(choices.passages, at)?.bass ?? choices.bass,
   };

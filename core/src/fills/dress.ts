@@ -4,13 +4,14 @@ import { CLEAR_OF_TUNE, muddiness } from '../left-hand/costs.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf, pitchAt, transposePitch, type Pitch } from '../pitch/pitch.js';
 import type { SoundingNote } from '../join/collisions.js';
-import { KEYBOARDS, spanOf, type Hands } from '../song/decisions.js';
+import { KEYBOARDS, spanOf, type Hands, type Walk } from '../song/decisions.js';
+import type { Texture } from '../song/texture-data.js';
 import { barAt, firstAtOrAfter, type Bar } from '../time/bars.js';
-import { barTicks } from '../time/meter.js';
+import { barTicks, countTicks } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
-import { stepsFrom } from '../right-hand/positions.js';
 import type { Key } from '../harmony/key.js';
-import { patternFor, type Texture } from './texture.js';
+import { patternFor } from './texture.js';
+import { leadIn, stepBeside } from './walk.js';
 
 /** A left-hand note of a texture. */
 export interface DressedNote {
@@ -38,6 +39,8 @@ export interface DressTask {
   readonly key: Key;
   /** The texture at a place, or null for the plain chords. */
   readonly textureAt: (at: Ticks) => Texture | null;
+  /** Whether and how the last notes are to lead to the next chord. */
+  readonly walkAt?: (at: Ticks) => Walk;
 }
 
 /** Where a texture's root lies: from C#2 to C3. */
@@ -64,6 +67,8 @@ interface Attack {
   readonly at: Ticks;
   length: Ticks;
   readonly token: string;
+  /** The key of a step that leads to the next chord. */
+  readonly step?: Pitch;
 }
 
 function dress(
@@ -73,19 +78,21 @@ function dress(
   texture: string,
   pattern: readonly (readonly string[])[],
   bar: Bar,
-  { hands, key }: DressTask,
+  { hands, key, walkAt }: DressTask,
   lowestOver: (from: Ticks, to: Ticks) => number,
 ): Dressed | null {
   const first = chord.at === bar.start && bar.lead === 0 ? (bar.number - 1) % pattern.length : 0;
-  const attacks = attacksOf(chord, pattern, first, barTicks(bar.meter));
+  const walk = walkAt?.(chord.at) ?? 'none';
+  const target = bassOf(next);
+  const attacks = withWalk(attacksOf(chord, pattern, first, barTicks(bar.meter)), chord, target, walk, bar, key);
   const bends = new Set<string>();
   const withChord = pattern.some((row) => row.includes('u'));
-  const grounds = degreesFrom(parsed, chord, hands, withChord);
+  const grounds = degreesFrom(parsed, chord, hands, withChord, key);
   const notes: DressedNote[] = [];
   let before: readonly Pitch[] = [];
-  for (const { at, length, token } of attacks) {
+  for (const { at, length, token, step } of attacks) {
     const walks = token === 'w';
-    const wanted = walks ? walkTo(before, next, key) : grounds(token);
+    const wanted = step ? [step] : walks ? stepTo(before, target, walk, key) : grounds(token);
     const ceiling = lowestOver(at, at + length) - CLEAR_OF_TUNE;
     const pitches = bend(wanted, ceiling, hands, bends);
     if (pitches.length === 0) {
@@ -94,14 +101,39 @@ function dress(
       for (const note of held) notes[notes.indexOf(note)] = { ...note, length: note.length + length };
       continue;
     }
-    const low = /^(1|5,|8)$/.test(token);
-    for (const pitch of pitches)
-      notes.push({ at, length, pitch, role: walks ? 'fill' : low && pitches.length === 1 ? 'bass' : 'chord' });
+    const low = /^(1|5,|8|p)$/.test(token) && pitches.length === 1;
+    const stays = token === 'p' && !isChordNote(parsed, pitches[0]);
+    if (stays) bends.add(`${nameOf(pitches[0])} stays in the bass under ${chord.symbol} as a pedal note.`);
+    for (const pitch of pitches) notes.push({ at, length, pitch, role: walks || stays ? 'fill' : low ? 'bass' : 'chord' });
     before = pitches;
   }
   // Where the very first attack has no room the plain chord is struck instead.
   if (notes.length === 0 || notes[0].at !== chord.at) return null;
   return { texture, notes, bends: [...bends] };
+}
+
+/** The lowest note of a chord that comes next, where a texture's basses lie; null where none does. */
+function bassOf(next: VoicedChord | null): Pitch | null {
+  const parsed = next ? parseChord(next.symbol) : null;
+  return parsed?.kind === 'chord' ? placed(parsed.bass ?? parsed.root, ROOT_HIGHEST - 11) : null;
+}
+
+/** The attacks with the last of them giving way to steps that lead to the next chord, where that is asked for and there is room. */
+function withWalk(
+  attacks: readonly Attack[],
+  chord: VoicedChord,
+  target: Pitch | null,
+  walk: Walk,
+  bar: Bar,
+  key: Key,
+): readonly Attack[] {
+  const count = countTicks(bar.meter);
+  const steps = target === null ? [] : leadIn(target, walk, Math.floor(chord.length / count), key);
+  if (steps.length === 0 || attacks.some((a) => a.token === 'w')) return attacks;
+  const end = chord.at + chord.length;
+  const from = end - steps.length * count;
+  const kept = attacks.filter((a) => a.at < from).map((a) => ({ ...a, length: Math.min(a.length, from - a.at) }));
+  return [...kept, ...steps.map((step, k) => ({ at: from + k * count, length: count, token: 'w', step }))];
 }
 
 /** The attacks of a chord: each token at its place, lasting to the next attack, to a rest or to the end of the chord. */
@@ -125,7 +157,13 @@ function attacksOf(chord: VoicedChord, pattern: readonly (readonly string[])[], 
 }
 
 /** What the tokens of a texture mean over a chord: pitches counted up from its bass. */
-function degreesFrom(parsed: Chord, chord: VoicedChord, hands: Hands, withChord: boolean): (token: string) => Pitch[] {
+function degreesFrom(
+  parsed: Chord,
+  chord: VoicedChord,
+  hands: Hands,
+  withChord: boolean,
+  key: Key,
+): (token: string) => Pitch[] {
   const bass = parsed.bass ?? parsed.root;
   const lowest = Math.max(KEYBOARDS[hands.keys].low, ROOT_HIGHEST - 11);
   const root = placed(bass, lowest);
@@ -144,6 +182,7 @@ function degreesFrom(parsed: Chord, chord: VoicedChord, hands: Hands, withChord:
   const table: Readonly<Record<string, () => Pitch[]>> = {
     c: () => [...chord.pitches],
     u: () => (chord.pitches.length > 1 ? chord.pitches.slice(1) : [...chord.pitches]),
+    p: () => [placed(key.tonic, lowest)],
     '1': () => [root],
     '3': () => [up(third, 0, octave)],
     '5': () => [up(fifth, 0, octave)],
@@ -170,14 +209,12 @@ function placed(name: string, lowest: number): Pitch {
   return pitch;
 }
 
-/** A step of the scale beside the next chord's lowest note, from the side on which the hand is. */
-function walkTo(before: readonly Pitch[], next: VoicedChord | null, key: Key): Pitch[] {
+/** A step beside the next chord's lowest note: from the side that is asked for, else from the one on which the hand is. */
+function stepTo(before: readonly Pitch[], target: Pitch | null, walk: Walk, key: Key): Pitch[] {
   const from = before[0];
-  const parsed = next ? parseChord(next.symbol) : null;
-  if (!from || parsed?.kind !== 'chord') return [];
-  const target = placed(parsed.bass ?? parsed.root, ROOT_HIGHEST - 11);
-  if (midiOf(target) === midiOf(from)) return [];
-  return [stepsFrom(target, midiOf(target) > midiOf(from) ? -1 : 1, key)];
+  if (!from || !target || midiOf(target) === midiOf(from)) return [];
+  const way = walk === 'none' ? (midiOf(target) > midiOf(from) ? 'scale-below' : 'scale-above') : walk;
+  return [stepBeside(target, way, 1, key)];
 }
 
 /** Bends an attack: under the tune, onto the keyboard, into the hand, clear where it is low. */

@@ -1,5 +1,6 @@
 import type { Meter } from '../time/meter.js';
-import { PLAIN, TEXTURES, patternFor, type Texture } from './texture.js';
+import type { Texture } from '../song/texture-data.js';
+import { TEXTURES, isPlain, patternFor } from './texture.js';
 
 /** A part as a plan of textures sees it. */
 interface PlannedPart {
@@ -26,10 +27,10 @@ export function proposeTextures(parts: readonly PlannedPart[]): (Texture | null)
   });
 }
 
-/** The first texture of an energy in a meter, or of the nearest lower one. */
-function nearestTo(energy: number, meter: Meter): Texture | null {
+/** The first texture of an energy in a meter, or of the nearest lower one; null where the meter has none. */
+export function nearestTo(energy: number, meter: Meter): Texture | null {
   for (let e = energy; e > 0; e--) {
-    const found = TEXTURES.find((t) => t.energy === e && t.id !== PLAIN && patternFor(t, meter));
+    const found = TEXTURES.find((t) => t.energy === e && !isPlain(t.id) && patternFor(t, meter));
     if (found) return found;
   }
   return null;

@@ -1,39 +1,5 @@
-import { z } from 'zod';
+import { TextureSchema, barsOf, type Texture } from '../song/texture-data.js';
 import { meterName, type Meter } from '../time/meter.js';
-
-/**
- * What one attack of a texture plays, as degrees of the chord counted up from its root in the bass: "1", "5", "8", "10" (the third an
- * octave up) … with "5," for the fifth below the root; "c" the whole chord as it is voiced, "u" all of it but its lowest note; "w" a
- * step that leads to the next chord's bass; several joined with "+". "-" holds what sounds, "." lets it go.
- */
-export const TEXTURE_TOKEN = /^(-|\.|(?:c|u|w|5,|1|3|5|7|8|9|10|12|14)(?:\+(?:1|3|5|7|8|9|10|12|14))*)$/;
-
-/** One meter's pattern: tokens that divide its bars evenly, a bar after another where it is longer than one. */
-const Pattern = z.object({
-  meter: z.string().regex(/^\d{1,2}\/(1|2|4|8|16)$/),
-  /** Bars that it fills, each with as many tokens as the others, "|" between them. */
-  steps: z.string().refine(readable, { message: 'has something that is no degree, or bars of different lengths' }),
-});
-
-/** An accompaniment texture: what the left hand makes of a chord, meter by meter. */
-export const TextureSchema = z.object({
-  id: z.string().regex(/^[a-z0-9-]{1,40}$/),
-  title: z.string().min(1).max(60),
-  /** From 1, the quietest, to 5, the liveliest. */
-  energy: z.number().int().min(1).max(5),
-  patterns: z.array(Pattern).min(1),
-});
-
-export type Texture = z.infer<typeof TextureSchema>;
-
-function barsOf(steps: string): string[][] {
-  return steps.split('|').map((bar) => bar.trim().split(/\s+/));
-}
-
-function readable(steps: string): boolean {
-  const bars = barsOf(steps);
-  return bars.every((bar) => bar.length === bars[0].length && bar.every((t) => TEXTURE_TOKEN.test(t)));
-}
 
 /** The tokens of a texture in a meter, bar by bar; null where it has no pattern for that meter. */
 export function patternFor(texture: Texture, meter: Meter): readonly (readonly string[])[] | null {
@@ -48,12 +14,22 @@ const texture = (id: string, title: string, energy: number, patterns: Record<str
 /** The plain block chords: each chord struck where it begins and at each bar line, as the left hand voices it. */
 export const PLAIN = 'block';
 
+/** Block chords that are held over the bar lines for as long as they last. */
+export const HELD = 'held-block';
+
+/** A part that is left to the player: it stands in plain chords, and a texture is only named for it. */
+export const FREE = 'free';
+
+/** True where the left hand plays its chords as they are voiced. */
+export const isPlain = (texture: string): boolean => texture === PLAIN || texture === HELD || texture === FREE;
+
 const everyMeter = (steps: string): Record<string, string> =>
   Object.fromEntries(['2/4', '3/4', '4/4', '5/4', '6/8', '9/8', '12/8'].map((meter) => [meter, steps]));
 
 /** The textures that come with the application, the quietest first. */
 export const TEXTURES: readonly Texture[] = [
   texture(PLAIN, 'block chords', 1, everyMeter('c')),
+  texture(HELD, 'held block chords', 1, everyMeter('c')),
   texture('long-bass', 'long bass', 1, everyMeter('1')),
   texture('open-tenth', 'open one, five, ten', 2, {
     '2/4': '1 5 10 -',
@@ -81,6 +57,15 @@ export const TEXTURES: readonly Texture[] = [
     '6/8': '1 - - u - -',
     '9/8': '1 - - u - - - - -',
     '12/8': '1 - - u - - 1 - - u - -',
+  }),
+  texture('pedal-note', 'pedal note under the chords', 2, {
+    '2/4': 'p u',
+    '3/4': 'p u -',
+    '4/4': 'p - u -',
+    '5/4': 'p - - u -',
+    '6/8': 'p - - u - -',
+    '9/8': 'p - - u - - u - -',
+    '12/8': 'p - - u - - p - - u - -',
   }),
   texture('bass-chord-chord', 'bass, chord, chord', 3, {
     '3/4': '1 u u',

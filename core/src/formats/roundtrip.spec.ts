@@ -103,7 +103,7 @@ describe('a round trip keeps every note, syllable and chord', () => {
     };
     const old = { version, song, choices, hands: { profile: 'small', keys: 61 } };
     const brought = DocumentSchema.parse(old);
-    expect(brought).toMatchObject({ ...old, version: 3 });
+    expect(brought).toMatchObject({ ...old, version: 4 });
     expect(brought.hands).toEqual(handsOf('small', 61));
     expect(brought.choices).toMatchObject({ school: null, bass: 'free', suggest: null, passages: [], chordSchools: [] });
     expect(brought.choices).toMatchObject({

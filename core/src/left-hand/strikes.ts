@@ -21,9 +21,14 @@ export interface TimedSpan extends ChordSpan {
 /**
  * The block-chord attacks of a song: each chord is struck where it begins and again at every bar line it crosses,
  * since a piano chord dies away and a part that begins inside a long chord needs one of its own. A chord that comes less than
- * a beat ahead of a bar line, between the counts, is held over it.
+ * a beat ahead of a bar line, between the counts, is held over it. Where a chord is to be held, it is struck again only
+ * where a part begins.
  */
-export function blockStrikes(spans: readonly TimedSpan[], bars: readonly Bar[]): Strike[] {
+export function blockStrikes(
+  spans: readonly TimedSpan[],
+  bars: readonly Bar[],
+  held: { readonly at: (at: Ticks) => boolean; readonly starts: readonly Ticks[] } = { at: () => false, starts: [] },
+): Strike[] {
   const strikes: Strike[] = [];
   let b = 0;
   let before: string | null = null;
@@ -37,7 +42,8 @@ export function blockStrikes(spans: readonly TimedSpan[], bars: readonly Bar[]):
       const bar = bars[b];
       const beat = beatTicks(bar.meter);
       const ahead = bar.end - at < beat && metricStrength(offsetInBar(bar, at), bar.meter) === 0;
-      const until = Math.min(end, ahead ? (bars[b + 1] ?? bar).end : Math.max(bar.end, at + 1));
+      const line = ahead ? (bars[b + 1] ?? bar).end : Math.max(bar.end, at + 1);
+      const until = Math.min(end, held.at(at) ? (held.starts.find((s) => s > at) ?? end) : line);
       const writtenAt = at === span.at ? (span.writtenAt ?? at) : at;
       strikes.push({ at, length: until - at, symbol: span.symbol, again, beat, writtenAt });
       again = true;

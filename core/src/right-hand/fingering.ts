@@ -14,8 +14,8 @@ export interface Grip {
   readonly pin?: readonly number[] | null;
   /** True where a phrase begins: the hand is free to go anywhere before it. */
   readonly fresh?: boolean;
-  /** True where the top key is still held from the grip before, so that its finger stays. */
-  readonly holdsTop?: boolean;
+  /** A key that is still held from the grip before, so that its finger stays. */
+  readonly held?: Pitch | null;
 }
 
 /** A grip with its fingers, bottom-up, and how the hand came to it. */
@@ -39,7 +39,8 @@ interface Stage {
   readonly own: readonly number[];
   readonly pace: Pace;
   readonly fresh: boolean;
-  readonly holdsTop: boolean;
+  /** Where a key that is held on lies in the grip before and in this one; null where none is. */
+  readonly held: { readonly before: number; readonly here: number } | null;
 }
 
 /** The fingering search over a row of grips, ready to be solved or to have a given fingering priced. */
@@ -98,10 +99,15 @@ export function fingeringProblem(grips: readonly Grip[], { hands, hand, tempo }:
       own: options.map((o) => o.cost),
       pace,
       fresh: i === 0 || grip.fresh === true,
-      holdsTop: grip.holdsTop === true && !grip.fresh,
+      held: grip.held && !grip.fresh && i > 0 ? heldIn(laid[i - 1], keys, keyFor(midiOf(grip.held), hand)) : null,
     };
   });
   return { stages, spans, hand };
+}
+
+function heldIn(before: readonly Key[], here: readonly Key[], held: Key): Stage['held'] {
+  const [a, b] = [before, here].map((keys) => keys.findIndex((k) => k.place === held.place));
+  return a >= 0 && b >= 0 ? { before: a, here: b } : null;
 }
 
 /** A pinned grip is never refused, whatever it costs. */
@@ -126,7 +132,7 @@ function between(
     return stepCost(before.keys[0], a[0], here.keys[0], b[0], here.pace, spans);
   const top = stepCost(outermost(before.keys), outermost(a), outermost(here.keys), outermost(b), here.pace, spans);
   const low = stepCost(before.keys[0], a[0], here.keys[0], b[0], here.pace, spans);
-  const held = here.holdsTop && outermost(a) !== outermost(b) ? FINGER_COSTS.shift * 4 : 0;
+  const held = here.held && a[here.held.before] !== b[here.held.here] ? FINGER_COSTS.shift * 4 : 0;
   // A hand that goes to or from a chord goes as a whole: no finger need stay.
   const far = Math.abs(outermost(here.keys).place - outermost(before.keys).place);
   const whole = FINGER_COSTS.chordMove + FINGER_COSTS.chordMoveWide * far;

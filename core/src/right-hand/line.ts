@@ -89,7 +89,7 @@ function phraseSolver(task: FingeringTask): (grips: readonly Grip[]) => { row: r
   return (grips) => {
     const start = grips[0]?.at ?? 0;
     const print = grips.map(
-      (g) => `${g.at - start}:${g.length}:${g.pitches.join()}:${g.pin?.join('') ?? ''}${g.holdsTop ? 'h' : ''}`,
+      (g) => `${g.at - start}:${g.length}:${g.pitches.join()}:${g.pin?.join('') ?? ''}${g.held ?? ''}`,
     );
     const key = print.join(' ');
     let solved = known.get(key);

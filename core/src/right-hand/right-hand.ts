@@ -1,5 +1,5 @@
 import type { Key } from '../harmony/key.js';
-import type { Pitch } from '../pitch/pitch.js';
+import { midiOf, type Pitch } from '../pitch/pitch.js';
 import type { Choices, Hands } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
@@ -17,10 +17,20 @@ export interface RightHand {
   readonly fingerOf: (at: Ticks, pitch: Pitch) => number | null;
 }
 
+/** A note that the right hand strikes beside the tune, and the tune's key that it holds meanwhile. */
+export interface StruckBeside {
+  readonly at: Ticks;
+  readonly length: Ticks;
+  readonly pitch: Pitch;
+  readonly held: Pitch | null;
+}
+
 /** What the right hand is fingered for. */
 export interface RightHandTask {
   readonly tune: readonly MelodyNote[];
   readonly under: readonly UnderNote[];
+  /** Notes struck while the tune is held or rests, in order. */
+  readonly fills: readonly StruckBeside[];
   /** Where phrases begin, in order: the hand is free to go anywhere there. */
   readonly phrases: readonly Ticks[];
   readonly fingers: Choices['fingers'];
@@ -47,19 +57,23 @@ export function fingerRightHand(task: RightHandTask): RightHand {
   };
 }
 
+const bottomUp = (pitch: Pitch, held: Pitch | null): Pitch[] =>
+  held === null ? [pitch] : midiOf(held) < midiOf(pitch) ? [held, pitch] : [pitch, held];
+
 /** What is struck at each moment, bottom-up; a note of the tune that is still held tops the chord struck under it. */
-function gripsOf({ tune, under, phrases, fingers }: RightHandTask): Grip[] {
+function gripsOf({ tune, under, fills, phrases, fingers }: RightHandTask): Grip[] {
   const pins = new Map(fingers.filter((f) => f.hand === 'right').map((f) => [f.at, f.fingers]));
   const hanging = new Map(under.map((u) => [u.at, u]));
-  const moments: { at: Ticks; length: Ticks; pitches: readonly Pitch[]; holdsTop: boolean }[] = tune.map((n) => ({
+  const moments: { at: Ticks; length: Ticks; pitches: readonly Pitch[]; held: Pitch | null }[] = tune.map((n) => ({
     at: n.at,
     length: n.length,
     pitches: [...(hanging.get(n.at)?.pitches ?? []), n.pitch],
-    holdsTop: false,
+    held: null,
   }));
   const struck = new Set(tune.map((n) => n.at));
   for (const u of under)
-    if (!struck.has(u.at)) moments.push({ at: u.at, length: u.length, pitches: [...u.pitches, u.tune], holdsTop: true });
+    if (!struck.has(u.at)) moments.push({ at: u.at, length: u.length, pitches: [...u.pitches, u.tune], held: u.tune });
+  for (const { at, length, pitch, held } of fills) moments.push({ at, length, pitches: bottomUp(pitch, held), held });
   if (moments.length > tune.length) moments.sort((a, b) => a.at - b.at);
   let phrase = 0;
   let last = -1;

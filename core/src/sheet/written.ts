@@ -1,4 +1,4 @@
-import type { Arrangement, PartChord } from '../arrange/arrangement.js';
+import type { Arrangement, Part, PartChord } from '../arrange/arrangement.js';
 import type { DressedNote } from '../fills/dress.js';
 import type { WrittenChord, WrittenScore } from '../formats/musicxml/write.js';
 
@@ -7,11 +7,22 @@ export function writtenScore(arrangement: Arrangement): WrittenScore {
   return {
     song: arrangement.song,
     left: arrangement.parts.flatMap((p) => p.chords.flatMap(written)),
-    under: arrangement.parts.flatMap((p) => p.under.map((u) => ({ ...u, fingers: [], rolled: false }))),
+    under: arrangement.parts.flatMap(besideTune),
     parts: arrangement.parts.map((p) => ({ number: p.number, start: p.start })),
     pedal: arrangement.pedal,
+    dynamics: arrangement.dynamics,
+    tempo: arrangement.tempo,
     fingers: new Map(arrangement.parts.flatMap((p) => p.melody.flatMap((n) => (n.finger ? [[n.at, n.finger] as const] : [])))),
   };
+}
+
+/** What the right hand plays beside the tune of a part, in order: harmony, fills, or its chords where the tune is sung. */
+function besideTune({ under, fills, sung }: Part): WrittenChord[] {
+  return [
+    ...under.map(({ at, length, pitches }) => ({ at, length, pitches, fingers: [], rolled: false })),
+    ...fills.map(({ at, length, pitch, finger }) => ({ at, length, pitches: [pitch], fingers: finger ? [finger] : [], rolled: false })),
+    ...sung.map(({ at, length, pitches, fingers }) => ({ at, length, pitches, fingers, rolled: false })),
+  ].sort((a, b) => a.at - b.at);
 }
 
 /** A broken chord is written as its low note, then the rest; a rolled one with the sign for it. */

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { HARMONIC_RHYTHMS, VOCABULARIES } from '../harmony/vocabulary.js';
 import { isPitch } from '../pitch/pitch.js';
 import { SongSchema } from './song.js';
+import { TextureSchema } from './texture-data.js';
 
 const ticks = z.number().int().min(0);
 const pitch = z.string().refine(isPitch, { message: 'is not a pitch' });
@@ -39,6 +40,33 @@ export const HARMONY_SIZES = ['one', 'two', 'octave', 'full'] as const;
 /** Harmony under the tune: how many notes in a hundred carry it, at most 80, and what hangs there. */
 const Harmony = z.object({ density: z.number().int().min(0).max(80), size: z.enum(HARMONY_SIZES) });
 
+/** How the last notes of a texture may lead to the next chord's bass: by the scale or by half steps, from below or above. */
+export const WALKS = ['none', 'scale-below', 'scale-above', 'half-below', 'half-above'] as const;
+
+/** How loud a part is, the softest first. */
+export const LOUDNESSES = ['pp', 'p', 'mp', 'mf', 'f', 'ff'] as const;
+
+/** How the loudness moves inside a part. */
+export const SWELLS = ['none', 'rise', 'fall', 'arch'] as const;
+
+/**
+ * How a part closes: as written, with its last chord suspended, or turned back to what follows by a dominant or by the dominant
+ * a half step above.
+ */
+export const ENDINGS = ['plain', 'suspended', 'dominant', 'flat-second'] as const;
+
+/** How the last chord of the song is struck. */
+export const LAST_TOUCHES = ['plain', 'rolled', 'octave'] as const;
+
+/** What may be played where the tune leaves room; "none" where the pianist wants nothing there. */
+export const FILL_KINDS = ['broken', 'echo', 'walk', 'turn', 'none'] as const;
+
+/** The layers of an arrangement in the order in which they are learned; each takes the place of the one before it in its hand. */
+export const LAYERS = ['tune', 'bass', 'two-note', 'block', 'texture', 'harmony', 'fills'] as const;
+
+/** Ways to play a song: as it is arranged, its highest and lowest notes alone, or as an accompaniment to a voice. */
+export const WAYS = ['arranged', 'outline', 'sing-along'] as const;
+
 const Suggesting = z.object({ vocabulary: z.enum(VOCABULARIES), rhythm: z.enum(HARMONIC_RHYTHMS) });
 
 /** What the pianist wants of the left hand in a stretch; null where the song's own choice holds. */
@@ -64,6 +92,10 @@ const Passage = z.object({
   harmony: Harmony.nullable().default(null),
   /** The pedal, changed with the chords. */
   pedal: z.boolean().nullable().default(null),
+  walk: z.enum(WALKS).nullable().default(null),
+  loudness: z.enum(LOUDNESSES).nullable().default(null),
+  swell: z.enum(SWELLS).nullable().default(null),
+  ending: z.enum(ENDINGS).nullable().default(null),
 });
 
 /**
@@ -93,6 +125,23 @@ export const ChoicesSchema = z.object({
   texture: textureName.default('block'),
   harmony: Harmony.default({ density: 0, size: 'one' }),
   pedal: z.boolean().default(false),
+  walk: z.enum(WALKS).default('none'),
+  loudness: z.enum(LOUDNESSES).default('mf'),
+  swell: z.enum(SWELLS).default('none'),
+  ending: z.enum(ENDINGS).default('plain'),
+  /** How much softer than the tune the accompaniment is, in percent. */
+  balance: z.number().int().min(0).max(80).default(28),
+  /** The end of the song: how much slower it becomes over the last two bars, in percent, and how its last chord is struck. */
+  close: z
+    .object({ slower: z.number().int().min(0).max(60), touch: z.enum(LAST_TOUCHES) })
+    .default({ slower: 0, touch: 'plain' }),
+  /** Fills that were kept or refused, by the places where the tune leaves room. */
+  fills: z.array(z.object({ at: ticks, kind: z.enum(FILL_KINDS) })).default([]),
+  /** Textures that the pianist wrote. */
+  textures: z.array(TextureSchema).max(100).default([]),
+  /** Layers that are not played. */
+  muted: z.array(z.enum(LAYERS)).default([]),
+  way: z.enum(WAYS).default('arranged'),
   /** Fingers that the pianist chose, bottom-up, for what a hand strikes at a place. */
   fingers: z
     .array(
@@ -126,17 +175,32 @@ export const HandsSchema = z.object({
   right: Span.nullable().default(null),
 });
 
-const DOCUMENT_VERSION = 3;
+export const DOCUMENT_VERSION = 4;
 
 /**
  * Brings data saved by an earlier version forward. Version 1 knew no schools, suggestions or measured hands, version 2 no
- * fingers, sections, octaves, rhythms, levels, textures, harmony or pedal: their usual values fill in.
+ * fingers, sections, octaves, rhythms, levels, textures, harmony or pedal, version 3 no walks, dynamics, endings, fills,
+ * own textures, layers or kept versions: their usual values fill in.
  */
 function bringForward(data: unknown): unknown {
   const saved = data as { version?: unknown } | null;
-  const earlier = typeof saved === 'object' && saved !== null && (saved.version === 1 || saved.version === 2);
+  const earlier =
+    typeof saved === 'object' && saved !== null && [1, 2, 3].some((version) => saved.version === version);
   return earlier ? { ...saved, version: DOCUMENT_VERSION } : data;
 }
+
+/** Most versions that are kept of an arrangement. */
+export const MOST_VERSIONS = 24;
+
+/** An arrangement as it stood when it was kept under a name. */
+const KeptVersion = z.object({
+  name: z.string().min(1).max(80),
+  /** When it was kept, as an ISO date and time. */
+  kept: z.string().max(40),
+  song: SongSchema,
+  choices: ChoicesSchema,
+  hands: HandsSchema,
+});
 
 /** The document: a song, the choices made on it and the hands that play it. Saved data carries its version. */
 export const DocumentSchema = z.preprocess(
@@ -146,6 +210,7 @@ export const DocumentSchema = z.preprocess(
     song: SongSchema,
     choices: ChoicesSchema,
     hands: HandsSchema,
+    versions: z.array(KeptVersion).max(MOST_VERSIONS).default([]),
   }),
 );
 
@@ -166,6 +231,15 @@ export type ChordTiming = (typeof CHORD_TIMINGS)[number];
 export type TuneRhythm = (typeof TUNE_RHYTHMS)[number];
 export type Level = (typeof LEVELS)[number];
 export type Harmony = z.infer<typeof Harmony>;
+export type Walk = (typeof WALKS)[number];
+export type Loudness = (typeof LOUDNESSES)[number];
+export type Swell = (typeof SWELLS)[number];
+export type Ending = (typeof ENDINGS)[number];
+export type LastTouch = (typeof LAST_TOUCHES)[number];
+export type FillKind = (typeof FILL_KINDS)[number];
+export type Layer = (typeof LAYERS)[number];
+export type Way = (typeof WAYS)[number];
+export type KeptVersion = z.infer<typeof KeptVersion>;
 export type Hand = 'left' | 'right';
 export type HandProfile = Hands['profile'];
 export type KeyboardSize = Hands['keys'];
@@ -205,5 +279,5 @@ export function handsOf(profile: HandProfile = 'medium', keys: KeyboardSize = 88
 
 /** A document for a song that was just brought in. */
 export function newDocument(song: Document['song'], hands: Hands = handsOf()): Document {
-  return { version: DOCUMENT_VERSION, song, choices: noChoices(), hands };
+  return { version: DOCUMENT_VERSION, song, choices: noChoices(), hands, versions: [] };
 }

@@ -123,6 +123,10 @@ export const NO_WISHES: Wishes = {
   texture: null,
   harmony: null,
   pedal: null,
+  walk: null,
+  loudness: null,
+  swell: null,
+  ending: null,
 };
 const WISHES = Object.keys(NO_WISHES) as (keyof Wishes)[];
 
@@ -149,7 +153,10 @@ export function setPassage(doc: Document, { start, end }: PartRange, change: Par
 }
 
 /** Wishes that hold for the whole song as well as for a stretch. */
-type Wide = Pick<Choices, 'timing' | 'rhythm' | 'octave' | 'level' | 'texture' | 'harmony' | 'pedal'>;
+export type Wide = Pick<
+  Choices,
+  'timing' | 'rhythm' | 'octave' | 'level' | 'texture' | 'harmony' | 'pedal' | 'walk' | 'loudness' | 'swell' | 'ending'
+>;
 
 /** Sets a wish for a stretch, or for the whole song (null), where it takes the place of those of its stretches. */
 export function setWish<K extends keyof Wide>(doc: Document, range: PartRange | null, wish: K, value: Wide[K]): Document {

@@ -34,9 +34,6 @@ const MeterAt = z.object({
   unit: z.union([z.literal(1), z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),
 });
 
-/** Loudness of the hands, 0–1: the tune stands above its accompaniment. */
-export const LOUDNESS_OF_HANDS = { right: 0.72, left: 0.52 } as const;
-
 export const MAX_NOTES = 20_000;
 
 /** Finds the first broken invariant of a song, as a sentence with its place, or null. */

@@ -1,7 +1,8 @@
 import * as midiPackage from '@tonejs/midi';
 import { signatureOf } from '../../harmony/key.js';
 import { midiOf, type Pitch } from '../../pitch/pitch.js';
-import { LOUDNESS_OF_HANDS, type Song } from '../../song/song.js';
+import type { Song } from '../../song/song.js';
+import type { TempoPoint } from '../../time/tempo.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
 
 // The package is CommonJS: Node puts its exports under `default`, bundlers do not.
@@ -13,6 +14,8 @@ export interface PlayedNote {
   readonly at: Ticks;
   readonly length: Ticks;
   readonly pitch: Pitch;
+  /** From 0 to 1. */
+  readonly loudness: number;
 }
 
 /** A move of the pedal. */
@@ -24,8 +27,13 @@ export interface PedalMove {
 /** Share of a quarter note that the pedal is up where it changes. */
 const LIFTED = 1 / 24;
 
-/** Writes a Standard MIDI File of two tracks, right hand and left hand, with tempo, meter, key and the pedal in both. */
-export function writeMidi(song: Song, notes: readonly PlayedNote[], pedal: readonly PedalMove[] = []): Uint8Array {
+/** Writes a Standard MIDI File of two tracks, right hand and left hand, with the course of the tempo, meter, key, loudness, and the pedal in both. */
+export function writeMidi(
+  song: Song,
+  notes: readonly PlayedNote[],
+  pedal: readonly PedalMove[] = [],
+  tempo: readonly TempoPoint[] = [{ at: 0, percent: 100 }],
+): Uint8Array {
   const ppq = resolution(notes);
   const ticks = (at: Ticks) => Math.round((at * ppq) / TICKS_PER_QUARTER);
   const midi = new Midi();
@@ -33,7 +41,7 @@ export function writeMidi(song: Song, notes: readonly PlayedNote[], pedal: reado
     name: song.title,
     ppq,
     meta: [],
-    tempos: [{ ticks: 0, bpm: song.tempo }],
+    tempos: tempo.map(({ at, percent }) => ({ ticks: ticks(at), bpm: (song.tempo * percent) / 100 })),
     timeSignatures: song.meters.map((m) => ({ ticks: ticks(m.at), timeSignature: [m.beats, m.unit] })),
     keySignatures: [{ ticks: 0, key: 'C', scale: song.key.mode }],
   });
@@ -52,7 +60,7 @@ export function writeMidi(song: Song, notes: readonly PlayedNote[], pedal: reado
         midi: midiOf(n.pitch),
         ticks: ticks(n.at),
         durationTicks: Math.max(1, ticks(n.at + n.length) - ticks(n.at)),
-        velocity: LOUDNESS_OF_HANDS[hand],
+        velocity: n.loudness,
       });
     }
   }

@@ -8,6 +8,7 @@ import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
 import { beatTicks } from '../../time/meter.js';
 import { barEvents, noteValues, splitForTuplets, type Piece } from '../pieces.js';
 import { beamLevel, beamsOf, type Beamable } from './beams.js';
+import { directionsIn, farBars, octaveShift, type Directions } from './directions.js';
 
 /** A chord as it is engraved. */
 export interface WrittenChord {
@@ -20,15 +21,10 @@ export interface WrittenChord {
 }
 
 /** What is engraved: the tune with its chord symbols on the upper staff, the left hand's chords on the lower. */
-export interface WrittenScore {
-  readonly song: Song;
+export interface WrittenScore extends Directions {
   readonly left: readonly WrittenChord[];
-  /** Chord notes that the right hand holds under the tune. */
+  /** What the right hand plays beside the tune: chord notes under it, fills, or chords in its place. */
   readonly under: readonly WrittenChord[];
-  /** Numbers of parts and the place where each begins, printed over the staff. */
-  readonly parts: readonly { readonly number: number; readonly start: Ticks }[];
-  /** Moves of the pedal, in order. */
-  readonly pedal: readonly { readonly at: Ticks; readonly kind: 'press' | 'change' | 'lift' }[];
   /** Right-hand fingers of the tune by the places of its notes. */
   readonly fingers: ReadonlyMap<Ticks, number>;
 }
@@ -41,7 +37,9 @@ export function writeMusicXml(score: WrittenScore): string {
   const { song } = score;
   const bars = layBars(song);
   const events = barEvents(song, bars);
-  const measures = bars.map((bar, i) => measure(score, bar, i, bars, events[i]));
+  const beside = [...song.melody.map((n) => ({ at: n.at, pitches: [n.pitch] })), ...score.under].sort((a, b) => a.at - b.at);
+  const far = { 1: farBars(beside, bars, 1), 2: farBars(score.left, bars, 2) };
+  const measures = bars.map((bar, i) => measure(score, bar, i, bars, events[i], far));
   return `<?xml version="1.0" encoding="UTF-8"?>
 <!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">
 <score-partwise version="4.0">
@@ -55,7 +53,14 @@ ${measures.join('\n')}
 `;
 }
 
-function measure(score: WrittenScore, bar: Bar, index: number, bars: readonly Bar[], pieces: readonly Piece[]): string {
+function measure(
+  score: WrittenScore,
+  bar: Bar,
+  index: number,
+  bars: readonly Bar[],
+  pieces: readonly Piece[],
+  far: Readonly<Record<1 | 2, ReadonlySet<number>>>,
+): string {
   const { song } = score;
   const implicit = bar.number === 0 ? ' implicit="yes"' : '';
   const xml = [`    <measure number="${bar.number}"${implicit}>`];
@@ -63,15 +68,8 @@ function measure(score: WrittenScore, bar: Bar, index: number, bars: readonly Ba
   const sameMeter = before && before.beats === bar.meter.beats && before.unit === bar.meter.unit;
   if (index === 0) xml.push(attributes(song, bar));
   else if (!sameMeter) xml.push(`      <attributes>${time(bar)}</attributes>`);
-  if (index === 0) xml.push(tempo(song));
-  for (const part of score.parts)
-    if (part.start >= bar.start && part.start < bar.end) {
-      const offset = part.start > bar.start ? `<offset>${part.start - bar.start}</offset>` : '';
-      xml.push(
-        `      <direction placement="above"><direction-type><rehearsal>${part.number}</rehearsal></direction-type>${offset}<staff>1</staff></direction>`,
-      );
-    }
-  xml.push(...pedalMarks(score, bar, index === bars.length - 1));
+  xml.push(...directionsIn(score, bar, index === 0, index === bars.length - 1));
+  for (const staff of [1, 2] as const) xml.push(...octaveShift(far[staff], index, bar, staff, 'start'));
   const tune = tuneNotes(bar, pieces, score.fingers);
   const beams = beamsOf(tune, beatTicks(bar.meter));
   tune.forEach((n, i) => xml.push(...(n.harmony ? [n.harmony] : []), note({ ...n, beam: beams[i] })));
@@ -79,21 +77,10 @@ function measure(score: WrittenScore, bar: Bar, index: number, bars: readonly Ba
   const under = chordNotes(score.under, bar, UNDER);
   if (under.length > 0) xml.push(backup, ...under);
   xml.push(backup, ...chordNotes(score.left, bar, LEFT));
+  for (const staff of [1, 2] as const) xml.push(...octaveShift(far[staff], index, bar, staff, 'stop'));
   if (index === bars.length - 1) xml.push('      <barline location="right"><bar-style>light-heavy</bar-style></barline>');
   xml.push('    </measure>');
   return xml.join('\n');
-}
-
-const PEDAL = { press: 'start', change: 'change', lift: 'stop' } as const;
-
-/** The pedal's moves in a bar; a last one stands at the end of the last bar. */
-function pedalMarks({ pedal }: WrittenScore, bar: Bar, last: boolean): string[] {
-  return pedal
-    .filter((p) => p.at >= bar.start && (p.at < bar.end || (last && p.at === bar.end)))
-    .map(({ at, kind }) => {
-      const offset = at > bar.start ? `<offset>${at - bar.start}</offset>` : '';
-      return `      <direction placement="below"><direction-type><pedal type="${PEDAL[kind]}" line="no" sign="yes"/></direction-type>${offset}<staff>2</staff></direction>`;
-    });
 }
 
 function attributes(song: Song, bar: Bar): string {
@@ -102,10 +89,6 @@ function attributes(song: Song, bar: Bar): string {
 
 const keyXml = (key: Key): string => `<key><fifths>${signatureOf(key)}</fifths><mode>${key.mode}</mode></key>`;
 const time = (bar: Bar): string => `<time><beats>${bar.meter.beats}</beats><beat-type>${bar.meter.unit}</beat-type></time>`;
-
-function tempo(song: Song): string {
-  return `      <direction placement="above"><direction-type><metronome><beat-unit>quarter</beat-unit><per-minute>${song.tempo}</per-minute></metronome></direction-type><staff>1</staff><sound tempo="${song.tempo}"/></direction>`;
-}
 
 type Tuplet = { readonly actual: number; readonly normal: number } | null;
 

@@ -63,7 +63,7 @@ const arranger = {
       case 'musicxml':
         return f.writeMusicXml(writtenScore(arrangement));
       case 'midi':
-        return f.writeMidi(arrangement.song, arrangement.score, arrangement.pedal);
+        return f.writeMidi(arrangement.song, arrangement.score, arrangement.pedal, arrangement.tempo);
       case 'letters':
         return f.writeLetters(arrangement.song);
       case 'abc':

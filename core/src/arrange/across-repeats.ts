@@ -1,0 +1,64 @@
+import { LOUDNESSES, type Document } from '../song/decisions.js';
+import { setWish, wishAt, type PartRange } from '../song/edits.js';
+import type { Part } from './arrangement.js';
+
+type Repeating = PartRange & Pick<Part, 'number' | 'repeats'>;
+
+/** Parts that are the same music, each group in order; a part that is played once is a group of its own. */
+function times(parts: readonly Repeating[]): Repeating[][] {
+  const groups = new Map<number, Repeating[]>();
+  const first = (part: Repeating): number =>
+    part.repeats && (part.repeats.kind === 'exact' || part.repeats.kind === 'new-ending')
+      ? first(parts[part.repeats.part - 1])
+      : part.number;
+  for (const part of parts) {
+    const group = groups.get(first(part));
+    if (group) group.push(part);
+    else groups.set(first(part), [part]);
+  }
+  return [...groups.values()];
+}
+
+const rangeOf = ({ start, end }: PartRange): PartRange => ({ start, end });
+
+/** True where a part comes again, so that its endings and its loudness can differ from time to time. */
+export function comesAgain(parts: readonly Repeating[]): boolean {
+  return times(parts).some((group) => group.length > 1);
+}
+
+/**
+ * First and second endings: a part that comes again turns back by a dominant every time but the last, when it comes to rest with
+ * its chord suspended. Null where no part comes again.
+ */
+export function firstAndSecondEndings(doc: Document, parts: readonly Repeating[]): Document | null {
+  if (!comesAgain(parts)) return null;
+  return times(parts)
+    .filter((group) => group.length > 1)
+    .reduce(
+      (document, group) =>
+        group.reduce(
+          (d, part, k) => setWish(d, rangeOf(part), 'ending', k === group.length - 1 ? 'suspended' : 'dominant'),
+          document,
+        ),
+      doc,
+    );
+}
+
+/** A swell across repeats: every time a part comes again it is one step louder than the time before. Null where none comes again. */
+export function louderEachTime(doc: Document, parts: readonly Repeating[]): Document | null {
+  if (!comesAgain(parts)) return null;
+  return times(parts).reduce((document, group) => {
+    const from = LOUDNESSES.indexOf(wishAt(doc, group[0].start, 'loudness'));
+    return group.slice(1).reduce((d, part, k) => {
+      const level = LOUDNESSES[Math.min(LOUDNESSES.length - 1, from + k + 1)];
+      return setWish(d, rangeOf(part), 'loudness', level);
+    }, document);
+  }, doc);
+}
+
+/** Which time of how many a part is: "1st of 2"; null for a part that comes once. */
+export function timeOf(number: number, parts: readonly Repeating[]): { readonly time: number; readonly of: number } | null {
+  const group = times(parts).find((g) => g.some((p) => p.number === number));
+  if (!group || group.length < 2) return null;
+  return { time: group.findIndex((p) => p.number === number) + 1, of: group.length };
+}

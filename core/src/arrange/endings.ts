@@ -1,0 +1,112 @@
+import { plainRoot } from '../harmony/naming.js';
+import { parseChord } from '../harmony/symbol.js';
+import { nameOf, pitchClass, transposeName } from '../pitch/pitch.js';
+import type { Document, Ending } from '../song/decisions.js';
+import { wishAt, type PartRange } from '../song/edits.js';
+import type { MelodyNote } from '../song/song.js';
+import { barAt, placeName, type Bar } from '../time/bars.js';
+import { beatTicks } from '../time/meter.js';
+import type { Ticks } from '../time/ticks.js';
+import type { HarmonisedChord } from './harmonise.js';
+
+/** A chord as it is struck, with the place where it is written. */
+export type TimedChord = HarmonisedChord & { readonly writtenAt: Ticks };
+
+/** An ending that could not be played as it was asked for. */
+export interface EndingTrouble {
+  readonly at: Ticks;
+  readonly message: string;
+}
+
+/** Beats that a chord must last for an ending: a beat for what is added, and one for what was there. */
+const LEAST_BEATS = 2;
+
+/**
+ * The chords with the endings that were asked for: the last chord of a part suspended, fourth then second, before it comes to rest;
+ * or a dominant in its last beats that turns back to what follows.
+ */
+export function withEndings(
+  doc: Document,
+  chords: readonly TimedChord[],
+  stretches: readonly PartRange[],
+  tune: readonly MelodyNote[],
+  bars: readonly Bar[],
+): { readonly chords: readonly TimedChord[]; readonly troubles: readonly EndingTrouble[] } {
+  const { choices } = doc;
+  if (choices.ending === 'plain' && choices.passages.every((p) => p.ending === null)) return { chords, troubles: [] };
+  const troubles: EndingTrouble[] = [];
+  const added: TimedChord[] = [];
+  const replaced = new Set<Ticks>();
+  stretches.forEach((stretch, i) => {
+    const wish = wishAt(doc, stretch.start, 'ending');
+    const last = chords.findLast((c) => c.at < stretch.end);
+    if (wish === 'plain' || !last) return;
+    const at = Math.max(last.at, stretch.start);
+    const made =
+      wish === 'suspended'
+        ? suspended(last, at, stretch.end, tune, bars)
+        : turnedBack(wish, last, at, stretch.end, i === stretches.length - 1 ? chords[0] : following(chords, last, stretch.end), bars);
+    if (typeof made === 'string') {
+      troubles.push({ at, message: `The ending asked for at ${placeName(bars, at)} is left out: ${made}.` });
+      return;
+    }
+    if (at === last.at && made[0].at === at) replaced.add(at);
+    added.push(...made);
+  });
+  const taken = new Set(added.map((c) => c.at));
+  const whole = [...chords.filter((c) => !replaced.has(c.at) && !taken.has(c.at)), ...added].sort((a, b) => a.at - b.at);
+  return { chords: whole, troubles };
+}
+
+/** The chord that sounds as the next part begins; one that goes on from before is struck again there. */
+function following(chords: readonly TimedChord[], last: TimedChord, end: Ticks): TimedChord {
+  return chords.find((c) => c.at === end) ?? { ...last, at: end, writtenAt: end };
+}
+
+/** The chord with its third held back: fourth, second, third. A sentence where it cannot be. */
+function suspended(
+  chord: TimedChord,
+  at: Ticks,
+  end: Ticks,
+  tune: readonly MelodyNote[],
+  bars: readonly Bar[],
+): TimedChord[] | string {
+  const parsed = parseChord(chord.symbol);
+  const third = parsed.kind === 'chord' ? parsed.tones.find((t) => t.degree === 3) : undefined;
+  if (parsed.kind !== 'chord' || !third) return `${chord.symbol} has no third to hold back`;
+  const beat = beatTicks(barAt(bars, at).meter);
+  const beats = Math.floor((end - at) / beat);
+  if (beats < LEAST_BEATS) return `${chord.symbol} is too short for it`;
+  const until = at + Math.min(2, beats - 1) * beat;
+  const sung = tune.find((n) => n.at < until && n.at + n.length > at && pitchClass(nameOf(n.pitch)) === pitchClass(third.name));
+  if (sung) return `the tune sings ${nameOf(sung.pitch)}, the third, against it`;
+  const bass = parsed.bass ? `/${parsed.bass}` : '';
+  const fourth = { ...chord, at, writtenAt: at === chord.at ? chord.writtenAt : at, symbol: `${parsed.root}sus4${bass}`, why: 'The fourth holds the third back.' };
+  const second = { ...chord, at: at + beat, writtenAt: at + beat, symbol: `${parsed.root}sus2${bass}`, why: 'The fourth falls to the second.' };
+  const rest = { ...chord, at: until, writtenAt: until, why: `${third.name} comes at last, and the song rests. ${chord.why}` };
+  return beats > LEAST_BEATS ? [fourth, second, rest] : [fourth, rest];
+}
+
+/** A dominant in the last beats of a part that leads to what comes next. A sentence where there is no room. */
+function turnedBack(
+  wish: Exclude<Ending, 'plain' | 'suspended'>,
+  chord: TimedChord,
+  at: Ticks,
+  end: Ticks,
+  next: TimedChord,
+  bars: readonly Bar[],
+): TimedChord[] | string {
+  const target = parseChord(next.symbol);
+  if (target.kind !== 'chord') return 'no chord follows';
+  const beat = beatTicks(barAt(bars, end - 1).meter);
+  const beats = Math.floor((end - at) / beat);
+  if (beats < LEAST_BEATS) return `${chord.symbol} is too short for it`;
+  const root = plainRoot(transposeName(target.root, wish === 'dominant' ? '5P' : '2m'));
+  const symbol = `${root}7`;
+  if (symbol === chord.symbol) return `${symbol} stands there already`;
+  const place = end - (beats >= 4 ? 2 : 1) * beat;
+  const where = next.at < end ? 'to the start' : `to ${target.text}`;
+  const why = wish === 'dominant' ? `The dominant turns back ${where}.` : `A dominant a half step above turns back ${where}.`;
+  const back = { ...chord, at: place, writtenAt: place, symbol, why };
+  return next.at === end && next.writtenAt === end && next.symbol === chord.symbol ? [back, next] : [back];
+}

@@ -1,0 +1,71 @@
+import { fillOffers, type Fill, type FillNote } from '../fills/offers.js';
+import { fillPlaces, type FillPlace } from '../fills/places.js';
+import type { VoicedChord } from '../left-hand/voice.js';
+import { midiOf } from '../pitch/pitch.js';
+import type { UnderNote } from '../right-hand/under-melody.js';
+import type { Document, FillKind } from '../song/decisions.js';
+import type { PartRange } from '../song/edits.js';
+import type { MelodyNote } from '../song/song.js';
+import { barAt, firstAtOrAfter, type Bar } from '../time/bars.js';
+import type { Key } from '../harmony/key.js';
+import { plays } from './layers.js';
+
+/** Room that the tune leaves, what may be played there, and what the pianist chose. */
+export interface Room extends FillPlace {
+  readonly offers: readonly Fill[];
+  /** What was kept, "none" where fills were refused, null where nothing was decided. */
+  readonly chosen: FillKind | null;
+}
+
+/** Every room for a fill in the song, with the fills that this hand can play there over what the left hand strikes. */
+export function roomsOf(
+  doc: Document,
+  stretches: readonly PartRange[],
+  tune: readonly MelodyNote[],
+  struck: readonly VoicedChord[],
+  bars: readonly Bar[],
+  key: Key,
+): Room[] {
+  const chosen = new Map(doc.choices.fills.map((f) => [f.at, f.kind]));
+  let from = 0;
+  return stretches.flatMap(({ end }) => {
+    const start = from;
+    while (from < tune.length && tune[from].at < end) from++;
+    return fillPlaces(tune.slice(start, from), end, bars).map((place): Room => {
+      const index = firstAtOrAfter(tune, place.at);
+      const until = place.at + place.length;
+      const around = struck.slice(Math.max(0, firstAtOrAfter(struck, place.at + 1) - 1), firstAtOrAfter(struck, until));
+      const offers = fillOffers({
+        place,
+        before: tune.slice(Math.max(0, index - 3), index),
+        next: tune[index] ?? null,
+        chord: around[0]?.symbol ?? '',
+        meter: barAt(bars, place.at).meter,
+        key,
+        hands: doc.hands,
+        tempo: doc.song.tempo,
+        left: Math.max(
+          -Infinity,
+          ...around.flatMap((c) => c.struck.filter((n) => n.at < until && n.at + n.length > place.at).map((n) => midiOf(n.pitch))),
+        ),
+      });
+      return { ...place, offers, chosen: chosen.get(place.at) ?? null };
+    });
+  });
+}
+
+/** The notes of all fills that were kept and can be played. */
+export function keptFills(doc: Document, rooms: readonly Room[]): FillNote[] {
+  if (!plays(doc, 'fills')) return [];
+  return rooms.flatMap((r) => r.offers.find((o) => o.kind === r.chosen)?.notes ?? []);
+}
+
+/** Harmony under the tune gives way where a fill is played over the same held note, so that the hand is free for it. */
+export function besideFills(under: readonly UnderNote[], fills: readonly FillNote[]): UnderNote[] {
+  if (fills.length === 0) return [...under];
+  return under.flatMap((u) => {
+    const first = fills[firstAtOrAfter(fills, u.at)];
+    if (!first || first.at >= u.at + u.length) return [u];
+    return first.at > u.at ? [{ ...u, length: first.at - u.at }] : [];
+  });
+}

@@ -1,0 +1,60 @@
+import { parseChord } from '../harmony/symbol.js';
+import { struckNotes } from '../left-hand/spread.js';
+import type { VoicedChord } from '../left-hand/voice.js';
+import { midiOf, octaveUp, pitchAt } from '../pitch/pitch.js';
+import { KEYBOARDS, spanOf, type Hands, type LastTouch } from '../song/decisions.js';
+import type { Bar } from '../time/bars.js';
+import { beatTicks } from '../time/meter.js';
+import type { TempoPoint } from '../time/tempo.js';
+import type { Dressed } from './dress.js';
+
+/** Bars over which the end slows down. */
+const SLOWING_BARS = 2;
+
+/** The tempo of a song that slows down evenly, beat by beat, over its last two bars, by some percent at the last beat. */
+export function closingTempo(bars: readonly Bar[], slower: number): TempoPoint[] {
+  const points: TempoPoint[] = [{ at: 0, percent: 100 }];
+  if (slower === 0) return points;
+  const beats = bars.slice(-SLOWING_BARS).flatMap((bar) => {
+    const beat = beatTicks(bar.meter);
+    return Array.from({ length: Math.ceil((bar.end - bar.start) / beat) }, (_, k) => bar.start + k * beat);
+  });
+  beats.forEach((at, k) => {
+    const point = { at, percent: Math.round(10 * (100 - (slower * (k + 1)) / beats.length)) / 10 };
+    if (at === 0) points[0] = point;
+    else points.push(point);
+  });
+  return points;
+}
+
+/** The last chord as it is struck at the end of a song: as it stands, or rolled from the bottom. */
+export function withLastTouch(chords: readonly VoicedChord[], touch: LastTouch, beat: number): readonly VoicedChord[] {
+  const last = chords[chords.length - 1];
+  if (touch !== 'rolled' || !last || last.spread !== 'together' || last.pitches.length < 2) return chords;
+  // A roll within the hand holds every key that it has struck.
+  const end = last.at + last.length;
+  const struck = struckNotes(last.pitches, 'rolled', { at: last.at, length: last.length, beat }).map((n) => ({
+    ...n,
+    length: end - n.at,
+  }));
+  return [...chords.slice(0, -1), { ...last, spread: 'rolled', struck }];
+}
+
+/** The last chord as a low root, in octaves where the hand holds them; null where the chord has no root to strike. */
+export function lowOctave(chord: VoicedChord, hands: Hands): Dressed | null {
+  const parsed = parseChord(chord.symbol);
+  if (parsed.kind !== 'chord') return null;
+  const { low } = KEYBOARDS[hands.keys];
+  let root = pitchAt(parsed.bass ?? parsed.root, LOWEST_ROOT);
+  while (midiOf(root) < Math.max(low, LOWEST_ROOT)) root = octaveUp(root, 1);
+  const wide = spanOf(hands, 'left').limit >= 12;
+  const pitches = wide ? [root, octaveUp(root, 1)] : [root];
+  return {
+    texture: 'close',
+    notes: pitches.map((pitch) => ({ at: chord.at, length: chord.length, pitch, role: 'bass' })),
+    bends: wide ? [] : [`${root} alone closes the song: this hand holds no octave.`],
+  };
+}
+
+/** The root of a closing octave lies from E1 up, low and still clear. */
+const LOWEST_ROOT = 28;

@@ -1,0 +1,72 @@
+import { firstAtOrAfter, type Bar } from '../time/bars.js';
+import type { Ticks } from '../time/ticks.js';
+import type { Choices, Document, FillKind, Layer } from './decisions.js';
+import { setWish, type PartRange } from './edits.js';
+import type { Texture } from './texture-data.js';
+
+const withChoices = (doc: Document, change: Partial<Choices>): Document => ({ ...doc, choices: { ...doc.choices, ...change } });
+
+/** Keeps a fill where the tune leaves room, refuses fills there ("none"), or leaves it undecided (null). */
+export function setFill(doc: Document, at: Ticks, kind: FillKind | null): Document {
+  const others = doc.choices.fills.filter((f) => f.at !== at);
+  if (kind === null) return withChoices(doc, { fills: others });
+  others.splice(firstAtOrAfter(others, at), 0, { at, kind });
+  return withChoices(doc, { fills: others });
+}
+
+/** How much softer than the tune the accompaniment is, in percent from 0 to 80. */
+export function setBalance(doc: Document, balance: number): Document {
+  return withChoices(doc, { balance: Math.round(Math.min(80, Math.max(0, balance))) });
+}
+
+/** How the song ends: how much slower, in percent from 0 to 60, and how its last chord is struck. */
+export function setClose(doc: Document, change: Partial<Choices['close']>): Document {
+  return withChoices(doc, { close: { ...doc.choices.close, ...change } });
+}
+
+/** Silences a layer, or lets it be heard again. */
+export function muteLayer(doc: Document, layer: Layer, muted: boolean): Document {
+  const others = doc.choices.muted.filter((l) => l !== layer);
+  return withChoices(doc, { muted: muted ? [...others, layer] : others });
+}
+
+/** How the song is played: as arranged, in outline, or as an accompaniment to a voice. */
+export function setWay(doc: Document, way: Choices['way']): Document {
+  return withChoices(doc, { way });
+}
+
+/** Keeps a texture of the pianist's own; one of the same name is replaced wherever it is used. */
+export function saveTexture(doc: Document, texture: Texture): Document {
+  const others = doc.choices.textures.filter((t) => t.id !== texture.id);
+  return withChoices(doc, { textures: [...others, texture] });
+}
+
+/** Puts a texture of the pianist's own away; where it was used the plain chords come back. */
+export function removeTexture(doc: Document, id: string): Document {
+  const { textures, texture, passages } = doc.choices;
+  return withChoices(doc, {
+    textures: textures.filter((t) => t.id !== id),
+    texture: texture === id ? 'block' : texture,
+    passages: passages.map((p) => (p.texture === id ? { ...p, texture: null } : p)),
+  });
+}
+
+/** Bars after which one figure gives way to the other. */
+const FIGURE_BARS = 2;
+
+/** Two figures by turns in a stretch, two bars each: A, B, A, B … A pick-up goes with what follows it. */
+export function alternateTextures(
+  doc: Document,
+  { start, end }: PartRange,
+  figures: readonly [string, string],
+  bars: readonly Bar[],
+): Document {
+  const inside = bars.filter((b) => b.end > start && b.start < end && b.lead === 0);
+  let document = doc;
+  for (let k = 0; k * FIGURE_BARS < inside.length; k++) {
+    const from = k === 0 ? start : inside[k * FIGURE_BARS].start;
+    const to = Math.min(end, inside[Math.min(inside.length, (k + 1) * FIGURE_BARS) - 1].end);
+    document = setWish(document, { start: from, end: Math.max(from + 1, to) }, 'texture', figures[k % 2]);
+  }
+  return document;
+}
