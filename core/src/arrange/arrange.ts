@@ -146,17 +146,16 @@ export function arrange(doc: Document): Arrangement {
     };
   });
   const partOf = partFinder(parts);
-  const loud = stretches.map(
-    ({ start, end }): LoudStretch => ({
-      ...{ start, end },
-      loudness: wishAt(doc, start, 'loudness'),
-      swell: wishAt(doc, start, 'swell'),
-    }),
-  );
+  const loud = stretches.map(({ start, end }): LoudStretch => ({
+    ...{ start, end },
+    loudness: wishAt(doc, start, 'loudness'),
+    swell: wishAt(doc, start, 'swell'),
+  }));
   const score = parts.flatMap((part, i) =>
-    scoreOf(part, right, plays(doc, 'tune') && way !== 'sing-along').map(
-      (n): ScoreNote => ({ ...n, loudness: loudnessOf(n, loud[i], choices.balance) }),
-    ),
+    scoreOf(part, right, plays(doc, 'tune') && way !== 'sing-along').map((n): ScoreNote => ({
+      ...n,
+      loudness: loudnessOf(n, loud[i], choices.balance),
+    })),
   );
   const examined = {
     ...{ doc, bars, chords: struck, harmony, tune: played, places: right.places, jumps, parts, partOf },

@@ -45,7 +45,14 @@ export function withEndings(
     const made =
       wish === 'suspended'
         ? suspended(last, at, stretch.end, tune, bars)
-        : turnedBack(wish, last, at, stretch.end, i === stretches.length - 1 ? chords[0] : following(chords, last, stretch.end), bars);
+        : turnedBack(
+            wish,
+            last,
+            at,
+            stretch.end,
+            i === stretches.length - 1 ? chords[0] : following(chords, last, stretch.end),
+            bars,
+          );
     if (typeof made === 'string') {
       troubles.push({ at, message: `The ending asked for at ${placeName(bars, at)} is left out: ${made}.` });
       return;
@@ -81,8 +88,20 @@ function suspended(
   const sung = tune.find((n) => n.at < until && n.at + n.length > at && pitchClass(nameOf(n.pitch)) === pitchClass(third.name));
   if (sung) return `the tune sings ${nameOf(sung.pitch)}, the third, against it`;
   const bass = parsed.bass ? `/${parsed.bass}` : '';
-  const fourth = { ...chord, at, writtenAt: at === chord.at ? chord.writtenAt : at, symbol: `${parsed.root}sus4${bass}`, why: 'The fourth holds the third back.' };
-  const second = { ...chord, at: at + beat, writtenAt: at + beat, symbol: `${parsed.root}sus2${bass}`, why: 'The fourth falls to the second.' };
+  const fourth = {
+    ...chord,
+    at,
+    writtenAt: at === chord.at ? chord.writtenAt : at,
+    symbol: `${parsed.root}sus4${bass}`,
+    why: 'The fourth holds the third back.',
+  };
+  const second = {
+    ...chord,
+    at: at + beat,
+    writtenAt: at + beat,
+    symbol: `${parsed.root}sus2${bass}`,
+    why: 'The fourth falls to the second.',
+  };
   const rest = { ...chord, at: until, writtenAt: until, why: `${third.name} comes at last, and the song rests. ${chord.why}` };
   return beats > LEAST_BEATS ? [fourth, second, rest] : [fourth, rest];
 }

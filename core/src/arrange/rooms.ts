@@ -46,7 +46,9 @@ export function roomsOf(
         tempo: doc.song.tempo,
         left: Math.max(
           -Infinity,
-          ...around.flatMap((c) => c.struck.filter((n) => n.at < until && n.at + n.length > place.at).map((n) => midiOf(n.pitch))),
+          ...around.flatMap((c) =>
+            c.struck.filter((n) => n.at < until && n.at + n.length > place.at).map((n) => midiOf(n.pitch)),
+          ),
         ),
       });
       return { ...place, offers, chosen: chosen.get(place.at) ?? null };

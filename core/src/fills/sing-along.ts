@@ -72,9 +72,7 @@ const turnsOf = (names: readonly NoteName[]): NoteName[][] => {
 
 /** The chords of a song for the right hand under a sung tune: the path that moves least, by exact search. */
 export function chordsForVoice(chords: readonly VoicedChord[], hands: Hands): SungChord[] {
-  const rows = chords
-    .map((chord) => ({ chord, ways: sungVoicings(chord, hands) }))
-    .filter(({ ways }) => ways.length > 0);
+  const rows = chords.map((chord) => ({ chord, ways: sungVoicings(chord, hands) })).filter(({ ways }) => ways.length > 0);
   const { choices } = cheapestPath(
     rows.map(({ ways }) => ({ size: ways.length, cost: (c) => ways[c].cost })),
     (i, from, to) => motionBetween(rows[i - 1].ways[from].midis, rows[i].ways[to].midis),

@@ -1,23 +1,24 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { faultsOf } from '../../testing/playable.js';
 import { demo, DEMOS, documentOf, songOf, songs, SYMBOLS } from '../../testing/songs.js';
 import { readMusicXml, writeMidi, writeMusicXml } from '../formats/index.js';
 import {
   arrange,
   HAND_PROFILES,
   handsOf,
-  isChordNote,
-  KEYBOARDS,
-  midiOf,
-  parseChord,
+  alternateTextures,
   patternFor,
+  removeTexture,
+  saveTexture,
   setWish,
-  spanOf,
   TEXTURES,
   TextureSchema,
   TICKS_PER_QUARTER as Q,
   writtenScore,
   type Document,
+  type Texture,
+  type Walk,
 } from '../index.js';
 import { proposeTextures } from './propose.js';
 
@@ -38,43 +39,8 @@ const strikes = (doc: Document, texture: string) => {
   );
 };
 
-/** What must hold of a song in any texture; answers what does not. */
-function faults(doc: Document, texture: string): string[] {
-  const { score, parts, song, findings } = dressedIn(doc, texture);
-  const plain = arrange(doc);
-  const found: string[] = [];
-  const must = (holds: boolean, fault: string) => holds || found.push(`${texture}, ${doc.hands.profile}: ${fault}`);
-  const left = score.filter((n) => n.hand === 'left');
-  const right = score.filter((n) => n.hand === 'right');
-  const { low, high } = KEYBOARDS[doc.hands.keys];
-  const told = new Set(findings.filter((f) => f.rule.startsWith('collision')).map((f) => f.chordAt));
-  must(
-    JSON.stringify(right.map((n) => [n.at, n.length, n.pitch])) ===
-      JSON.stringify(plain.score.filter((n) => n.hand === 'right').map((n) => [n.at, n.length, n.pitch])),
-    'the tune changed',
-  );
-  for (const { at } of left) {
-    const keys = left.filter((n) => n.at <= at && at < n.at + n.length).map((n) => midiOf(n.pitch));
-    must(Math.max(...keys) - Math.min(...keys) <= spanOf(doc.hands, 'left').limit, `the hand spans too much at ${at}`);
-    must(new Set(keys).size === keys.length && keys.length <= 5, `keys ${keys.join()} at ${at}`);
-  }
-  for (const n of left) {
-    const chord = parts.flatMap((p) => p.chords).findLast((c) => c.at <= n.at);
-    const parsed = chord && parseChord(chord.symbol);
-    if (!chord || parsed?.kind !== 'chord') continue;
-    must(n.role === 'fill' || isChordNote(parsed, n.pitch), `${n.pitch} is not in ${chord.symbol}`);
-    must(midiOf(n.pitch) >= low && midiOf(n.pitch) <= high, `${n.pitch} is off the keyboard`);
-    must(n.at + n.length <= chord.at + chord.length && n.length > 0, `${n.pitch} outlasts ${chord.symbol}`);
-    must(n.finger !== null && n.finger >= 1 && n.finger <= 5, `${n.pitch} has no finger`);
-    const meets = right.some((r) => r.at < n.at + n.length && n.at < r.at + r.length && midiOf(r.pitch) - midiOf(n.pitch) < 3);
-    must(!meets || told.has(chord.at), `${n.pitch} meets the tune at ${n.at} and it is not said`);
-  }
-  must(
-    left.every((n) => n.at < song.length),
-    'a note lies past the end',
-  );
-  return found;
-}
+const faults = (doc: Document, texture: string): string[] =>
+  faultsOf(setWish(doc, null, 'texture', texture)).map((fault) => `${texture}, ${fault}`);
 
 describe('textures', () => {
   it('are valid data, each with an energy, and fill their meters', () => {
@@ -156,6 +122,58 @@ describe('textures', () => {
     const { score } = dressedIn(four, 'step-line');
     const walks = score.filter((n) => n.role === 'fill');
     expect(walks.map((n) => [n.at / Q, n.pitch])).toEqual([[3, 'A2']]);
+  });
+
+  it('walk on request, by the scale or by half steps, from below or above, two steps where there is time', () => {
+    const walking = (walk: Walk) =>
+      arrange(setWish(setWish(four, null, 'texture', 'octave-bass'), null, 'walk', walk))
+        .score.filter((n) => n.role === 'fill')
+        .map((n) => [n.at / Q, n.pitch]);
+    expect(walking('none')).toEqual([]);
+    expect(walking('scale-below')).toEqual([
+      [2, 'E2'],
+      [3, 'F2'],
+      [5, 'G2'],
+    ]);
+    expect(walking('half-above')).toEqual([
+      [2, 'A2'],
+      [3, 'Ab2'],
+      [5, 'Bb2'],
+    ]);
+  });
+
+  it('keep a pedal note under changing chords and mark it where it is foreign', () => {
+    const { parts, score } = dressedIn(waltz, 'pedal-note');
+    expect(score.filter((n) => n.hand === 'left' && n.pitch === 'C3').map((n) => [n.at / Q, n.role])).toEqual([
+      [0, 'bass'],
+      [3, 'fill'],
+    ]);
+    expect(parts.flatMap((p) => p.chords)[1].dressed?.bends).toContain('C stays in the bass under G7 as a pedal note.');
+  });
+
+  it('hold block chords over the bar lines, striking again where a part begins', () => {
+    const long = documentOf(songOf([['C6', 16]], [[0, 'C']]));
+    expect(strikes(long, 'block').length).toBe(4);
+    const held = dressedIn(long, 'held-block');
+    expect(strikes(long, 'held-block').length).toBe(held.parts.length);
+    expect(readMusicXml(writeMusicXml(writtenScore(held))).ok).toBe(true);
+  });
+
+  it('of one’s own are realised like the others, and two of them take turns every two bars', () => {
+    const own = (id: string, steps: string): Texture => ({ id, title: id, energy: 3, patterns: [{ meter: '4/4', steps }] });
+    const eight = documentOf(songOf([['C6', 32]], [[0, 'C']]));
+    const written = saveTexture(saveTexture(eight, own('figure-a', '1 5 8 5 | 1 - - -')), own('figure-b', '8 5 1 5 | 8 - - -'));
+    const turns = alternateTextures(written, { start: 0, end: eight.song.length }, ['figure-a', 'figure-b'], arrange(eight).bars);
+    const first = arrange(turns)
+      .score.filter((n) => n.hand === 'left' && (n.at / Q) % 4 === 0)
+      .map((n) => n.pitch);
+    expect(first).toEqual(['C3', 'C3', 'C4', 'C4', 'C3', 'C3', 'C4', 'C4']);
+    const without = arrange(removeTexture(turns, 'figure-b'));
+    expect(without.parts.flatMap((p) => p.chords).filter((c) => c.dressed).length).toBe(4);
+  });
+
+  it('may be left to the player, in plain chords', () => {
+    expect(dressedIn(four, 'free').score).toEqual(arrange(four).score);
   });
 
   it('go by two bars where they are two bars long', () => {

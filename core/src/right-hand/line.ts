@@ -88,9 +88,7 @@ function phraseSolver(task: FingeringTask): (grips: readonly Grip[]) => { row: r
   const known = new Map<string, { row: readonly Fingered[]; cost: number }>();
   return (grips) => {
     const start = grips[0]?.at ?? 0;
-    const print = grips.map(
-      (g) => `${g.at - start}:${g.length}:${g.pitches.join()}:${g.pin?.join('') ?? ''}${g.held ?? ''}`,
-    );
+    const print = grips.map((g) => `${g.at - start}:${g.length}:${g.pitches.join()}:${g.pin?.join('') ?? ''}${g.held ?? ''}`);
     const key = print.join(' ');
     let solved = known.get(key);
     if (!solved) known.set(key, (solved = solveFingering(fingeringProblem(grips, task))));

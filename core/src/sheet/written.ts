@@ -20,7 +20,13 @@ export function writtenScore(arrangement: Arrangement): WrittenScore {
 function besideTune({ under, fills, sung }: Part): WrittenChord[] {
   return [
     ...under.map(({ at, length, pitches }) => ({ at, length, pitches, fingers: [], rolled: false })),
-    ...fills.map(({ at, length, pitch, finger }) => ({ at, length, pitches: [pitch], fingers: finger ? [finger] : [], rolled: false })),
+    ...fills.map(({ at, length, pitch, finger }) => ({
+      at,
+      length,
+      pitches: [pitch],
+      fingers: finger ? [finger] : [],
+      rolled: false,
+    })),
     ...sung.map(({ at, length, pitches, fingers }) => ({ at, length, pitches, fingers, rolled: false })),
   ].sort((a, b) => a.at - b.at);
 }

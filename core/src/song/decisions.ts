@@ -184,8 +184,7 @@ export const DOCUMENT_VERSION = 4;
  */
 function bringForward(data: unknown): unknown {
   const saved = data as { version?: unknown } | null;
-  const earlier =
-    typeof saved === 'object' && saved !== null && [1, 2, 3].some((version) => saved.version === version);
+  const earlier = typeof saved === 'object' && saved !== null && [1, 2, 3].some((version) => saved.version === version);
   return earlier ? { ...saved, version: DOCUMENT_VERSION } : data;
 }
 
