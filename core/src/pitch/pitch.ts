@@ -19,19 +19,23 @@ export interface PitchParts {
   readonly octave: number;
 }
 
-const partsOf = new Map<Pitch, PitchParts>();
+/** A function of text whose few different answers are kept: there are no more pitches than a piano has names for. */
+function kept<T>(answer: (text: string) => T): (text: string) => T {
+  const known = new Map<string, T>();
+  return (text) => {
+    let found = known.get(text);
+    if (found === undefined) known.set(text, (found = answer(text)));
+    return found;
+  };
+}
 
 /** Takes a pitch apart. Throws a RangeError for text that is not a pitch: callers have validated it. */
-export function pitchParts(pitch: Pitch): PitchParts {
-  const known = partsOf.get(pitch);
-  if (known) return known;
+export const pitchParts: (pitch: Pitch) => PitchParts = kept((pitch) => {
   const match = PITCH.exec(pitch);
   if (!match) throw new RangeError(`"${pitch}" is not a pitch`);
   const alter = match[2].startsWith('b') ? -match[2].length : match[2].length;
-  const parts = { step: LETTERS.indexOf(match[1]), alter, octave: Number(match[3]) };
-  partsOf.set(pitch, parts);
-  return parts;
-}
+  return { step: LETTERS.indexOf(match[1]), alter, octave: Number(match[3]) };
+});
 
 /** True for text such as "Bb3" or "F##5". */
 export function isPitch(text: string): boolean {
@@ -49,20 +53,16 @@ export function noteName(step: number, alter: number): NoteName {
 }
 
 /** MIDI number: middle C is 60. "Cb4" is 59, "B#3" is 60. */
-export function midiOf(pitch: Pitch): number {
+export const midiOf: (pitch: Pitch) => number = kept((pitch) => {
   const { step, alter, octave } = pitchParts(pitch);
   return SEMITONES[step] + alter + 12 * (octave + 1);
-}
+});
 
 /** Pitch class 0–11 of a note name; C is 0. */
-export function pitchClass(name: NoteName): number {
-  return (midiOf(`${name}4`) + 120) % 12;
-}
+export const pitchClass: (name: NoteName) => number = kept((name) => (midiOf(`${name}4`) + 120) % 12);
 
 /** The name of a pitch without its octave. */
-export function nameOf(pitch: Pitch): NoteName {
-  return pitch.replace(/-?\d+$/, '');
-}
+export const nameOf: (pitch: Pitch) => NoteName = kept((pitch) => pitch.replace(/-?\d+$/, ''));
 
 /** Staff steps above C0, for placing a note high or low. */
 export function staffStep(pitch: Pitch): number {
