@@ -55,6 +55,8 @@ export { FREE, HELD, PLAIN, TEXTURES, isPlain, patternFor, textureNamed } from '
 export { soundsUntil, type PedalPoint } from './fills/pedal.js';
 export { MOST_HARMONY } from './fills/harmony.js';
 export { nearestTo, proposeTextures } from './fills/propose.js';
+export { columnKeys, GRID_ROWS, regrid, rowsOf, toggleRow, withColumn, type GridRow } from './fills/grid.js';
+export { readTextures, writeTextures, type ReadTextures } from './fills/exchange.js';
 export { FILL_WORDS, type Fill, type FillNote } from './fills/offers.js';
 export { LOUDNESS, type DynamicMark } from './fills/dynamics.js';
 export { chordsForVoice, rightFingers, sungChange, sungVoicings, SING_ALONG_COSTS, type SungChord } from './fills/sing-along.js';
@@ -66,6 +68,7 @@ export { type Difficulty, type Load } from './difficulty/difficulty.js';
 export { DIFFICULTY_TERMS } from './difficulty/terms.js';
 export { comesAgain, firstAndSecondEndings, louderEachTime, timeOf } from './arrange/across-repeats.js';
 export { compareArrangements, type BarPair, type ComparedBar, type ComparedFigures, type Comparison } from './arrange/compare.js';
+export { proposedPlan, withProposedPlan } from './arrange/plan.js';
 export { compareKeys, type KeyFacts } from './arrange/compare-keys.js';
 export { songDifficulty, versions, whatHelps, type Ease, type Version } from './arrange/ease.js';
 export { fixAllCollisions } from './arrange/fix-all.js';

@@ -62,12 +62,10 @@ export function keptFills(doc: Document, rooms: readonly Room[]): FillNote[] {
   return rooms.flatMap((r) => r.offers.find((o) => o.kind === r.chosen)?.notes ?? []);
 }
 
-/** Harmony under the tune gives way where a fill is played over the same held note, so that the hand is free for it. */
+/** Harmony gives way where a fill is played over the same note of the tune, so that the hand is free for it. */
 export function besideFills(under: readonly UnderNote[], fills: readonly FillNote[]): UnderNote[] {
-  if (fills.length === 0) return [...under];
-  return under.flatMap((u) => {
+  return under.filter((u) => {
     const first = fills[firstAtOrAfter(fills, u.at)];
-    if (!first || first.at >= u.at + u.length) return [u];
-    return first.at > u.at ? [{ ...u, length: first.at - u.at }] : [];
+    return !first || first.at >= u.at + u.length;
   });
 }

@@ -157,7 +157,13 @@ function attacksOf(chord: VoicedChord, pattern: readonly (readonly string[])[], 
 }
 
 /** What the tokens of a texture mean over a chord: pitches counted up from its bass. */
-function degreesFrom(parsed: Chord, chord: VoicedChord, hands: Hands, withChord: boolean, key: Key): (token: string) => Pitch[] {
+export function degreesFrom(
+  parsed: Chord,
+  chord: Pick<VoicedChord, 'pitches'>,
+  hands: Hands,
+  withChord: boolean,
+  key: Key,
+): (token: string) => Pitch[] {
   const bass = parsed.bass ?? parsed.root;
   const lowest = Math.max(KEYBOARDS[hands.keys].low, ROOT_HIGHEST - 11);
   const root = placed(bass, lowest);

@@ -55,6 +55,8 @@ export const FINGER_COSTS = {
   shiftInTime: 0.5,
   /** The same finger on another key. */
   hop: 4.98,
+  /** Another finger on a key that is held on: only where nothing else can be reached. */
+  heldChange: 120,
   /** Repeated quickly by the same finger, or slowly by another one. */
   repeatFast: 1.2,
   repeatSlow: 1.73,

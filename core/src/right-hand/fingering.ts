@@ -132,7 +132,7 @@ function between(
     return stepCost(before.keys[0], a[0], here.keys[0], b[0], here.pace, spans);
   const top = stepCost(outermost(before.keys), outermost(a), outermost(here.keys), outermost(b), here.pace, spans);
   const low = stepCost(before.keys[0], a[0], here.keys[0], b[0], here.pace, spans);
-  const held = here.held && a[here.held.before] !== b[here.held.here] ? FINGER_COSTS.shift * 4 : 0;
+  const held = here.held && a[here.held.before] !== b[here.held.here] ? FINGER_COSTS.heldChange : 0;
   // A hand that goes to or from a chord goes as a whole: no finger need stay.
   const far = Math.abs(outermost(here.keys).place - outermost(before.keys).place);
   const whole = FINGER_COSTS.chordMove + FINGER_COSTS.chordMoveWide * far;

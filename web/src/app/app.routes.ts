@@ -9,5 +9,16 @@ export const routes: Routes = [
   { path: 'key/:id', title: 'Choose a key · Joined Hands', loadComponent: () => import('./key/key').then((m) => m.KeyScreen) },
   { path: 'sheet/:id', title: 'Sheet · Joined Hands', loadComponent: () => import('./sheet/sheet').then((m) => m.Sheet) },
   { path: 'hands/:id', title: 'Hands · Joined Hands', loadComponent: () => import('./hands/hands').then((m) => m.HandsScreen) },
+  { path: 'plan/:id', title: 'Plan · Joined Hands', loadComponent: () => import('./plan/plan').then((m) => m.PlanScreen) },
+  {
+    path: 'figures/:id',
+    title: 'Figures · Joined Hands',
+    loadComponent: () => import('./figures/figures').then((m) => m.FiguresScreen),
+  },
+  {
+    path: 'versions/:id',
+    title: 'Versions · Joined Hands',
+    loadComponent: () => import('./versions/versions').then((m) => m.VersionsScreen),
+  },
   { path: '**', redirectTo: 'shelf' },
 ];

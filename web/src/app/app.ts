@@ -32,7 +32,7 @@ export class App {
 
   /** The song is named in the header on the screens that work on it. */
   protected readonly song = computed(() =>
-    /^\/(look|desk|key|sheet|hands)\//.test(this.url()) ? this.desk.arrangement()?.song : null,
+    /^\/(look|desk|key|plan|figures|versions|sheet|hands)\//.test(this.url()) ? this.desk.arrangement()?.song : null,
   );
   protected readonly about = computed(() => {
     const song = this.song();

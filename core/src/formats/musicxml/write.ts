@@ -185,17 +185,30 @@ interface ChordVoice {
 const LEFT: ChordVoice = { voice: 5, staff: 2, rests: true };
 const UNDER: ChordVoice = { voice: 2, staff: 1, rests: false };
 
+/** A piece of a voice: where it stands in a full bar, how it would be beamed, and its notes with their beam. */
+interface VoicePiece extends Beamable {
+  readonly xml: (beam: string) => string[];
+}
+
 /** The chords of one bar in their voice. A voice without written rests is nothing at all where it has no chord. */
 function chordNotes(chords: readonly WrittenChord[], bar: Bar, voice: ChordVoice): string[] {
-  const xml: string[] = [];
+  const pieces: VoicePiece[] = [];
   let at = bar.start;
   const push = (until: Ticks, chord: WrittenChord | null, tiedTo = false, tiedOn = false) => {
-    if (chord === null && !voice.rests) xml.push(`      <forward><duration>${until - at}</duration></forward>`);
-    else {
-      const values = leftValues(until - at);
-      values.forEach((value, i) => xml.push(...leftValue(value, chord, voice, tiedTo || i > 0, tiedOn || i < values.length - 1)));
-    }
+    let place = bar.lead + at - bar.start;
+    const skipped = until - at;
     at = until;
+    if (chord === null && !voice.rests) {
+      pieces.push({ at: place, level: 0, xml: () => [`      <forward><duration>${skipped}</duration></forward>`] });
+      return;
+    }
+    const values = leftValues(skipped);
+    values.forEach((value, i) => {
+      const [stop, start] = [tiedTo || i > 0, tiedOn || i < values.length - 1];
+      const level = chord === null ? 0 : beamLevel(value.type);
+      pieces.push({ at: place, level, xml: (beam) => leftValue(value, chord, voice, stop, start, beam) });
+      place += value.ticks;
+    });
   };
   const first = firstAtOrAfter(chords, bar.start);
   const held = chords[first - 1];
@@ -207,8 +220,9 @@ function chordNotes(chords: readonly WrittenChord[], bar: Bar, voice: ChordVoice
     if (chords[i].at > at) push(chords[i].at, null);
     push(Math.min(bar.end, end), chords[i], false, end > bar.end);
   }
-  if (at < bar.end && (voice.rests || xml.length > 0)) push(bar.end, null);
-  return xml;
+  if (at < bar.end && (voice.rests || pieces.length > 0)) push(bar.end, null);
+  const beams = beamsOf(pieces, beatTicks(bar.meter));
+  return pieces.flatMap((piece, i) => piece.xml(beams[i]));
 }
 
 /** Note values for a left-hand length; one that no note value has, in a tuplet's time, keeps its exact duration. */
@@ -224,6 +238,7 @@ function leftValue(
   { voice, staff }: ChordVoice,
   stop: boolean,
   start: boolean,
+  beam: string,
 ): string[] {
   const shape = `<type>${value.type}</type>${'<dot/>'.repeat(value.dots)}`;
   const plain = { duration: value.ticks, voice, shape, staff, lyric: '' };
@@ -232,6 +247,7 @@ function leftValue(
     const finger = !stop && chord.fingers[k] ? [fingeringXml(chord.fingers[k])] : [];
     return note({
       ...plain,
+      beam: k === 0 ? beam : '',
       chord: k > 0,
       pitch: pitchXml(pitch),
       ties: tieXml('tie', stop, start),

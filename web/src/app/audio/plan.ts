@@ -1,9 +1,10 @@
 import {
-  LOUDNESS_OF_HANDS,
   barAt,
   beatTicks,
   midiOf,
   offsetInBar,
+  placeAfter,
+  secondsTo,
   soundsUntil,
   toSeconds,
   type Arrangement,
@@ -27,8 +28,8 @@ export interface Plan {
   readonly lead: number;
   readonly length: number;
   readonly from: number;
-  /** Ticks that pass in a second. */
-  readonly ticksPerSecond: number;
+  /** The place in the song, in ticks, that sounds some seconds after the music began. */
+  readonly placeAt: (seconds: number) => number;
 }
 
 export interface PlanOptions {
@@ -46,11 +47,25 @@ export interface PlanOptions {
 /** Seconds that a key is let go before the next, so that repeated notes speak. */
 const LIFT = 0.03;
 
+type Played = Pick<ScoreNote, 'hand' | 'at' | 'length' | 'pitch' | 'loudness'>;
+
 /** Plans what is heard of an arrangement up to and including one part. */
 export function planSounds(arrangement: Arrangement, part: Part, options: PlanOptions): Plan {
-  const from = options.scope === 'part' ? part.start : 0;
-  const to = part.end;
-  const seconds = (ticks: number) => toSeconds(ticks, options.tempo);
+  return planStretch(arrangement, options.scope === 'part' ? part.start : 0, part.end, options);
+}
+
+/** Plans what is heard from one place to another, in ticks; with notes that are only tried, if there are any. */
+export function planStretch(
+  arrangement: Arrangement,
+  from: number,
+  to: number,
+  options: Omit<PlanOptions, 'scope'>,
+  tried: readonly Played[] = [],
+): Plan {
+  const steady = (ticks: number) => toSeconds(ticks, options.tempo);
+  const start = secondsTo(from, arrangement.tempo, options.tempo);
+  /** Seconds from the start of what is heard to a place. */
+  const time = (at: number) => secondsTo(at, arrangement.tempo, options.tempo) - start;
   const first = barAt(arrangement.bars, from);
   const beat = beatTicks(first.meter);
   const sounds: Sound[] = [];
@@ -59,37 +74,41 @@ export function planSounds(arrangement: Arrangement, part: Part, options: PlanOp
     // One full bar is counted, then up to where the music enters in its own bar.
     const whole = first.end - first.start + first.lead;
     const ticks = whole + offsetInBar(first, from);
-    lead = seconds(ticks);
-    for (let at = 0; at < ticks; at += beat) sounds.push(clickAt(seconds(at), at % whole === 0));
+    lead = steady(ticks);
+    for (let at = 0; at < ticks; at += beat) sounds.push(clickAt(steady(at), at % whole === 0));
   }
   if (options.click) {
     for (const bar of arrangement.bars) {
       const step = beatTicks(bar.meter);
       for (let at = bar.start - bar.lead; at < bar.end; at += step)
-        if (at >= from && at < to) sounds.push(clickAt(lead + seconds(at - from), at === bar.start - bar.lead));
+        if (at >= from && at < to) sounds.push(clickAt(lead + time(at), at === bar.start - bar.lead));
     }
   }
-  for (const n of options.plain ? plainScore(arrangement) : arrangement.score) {
+  for (const n of [...(options.plain ? plainScore(arrangement) : arrangement.score), ...tried]) {
     if (n.at < from || n.at >= to) continue;
     if (options.hands !== 'both' && n.hand !== options.hands) continue;
     const until = options.plain ? n.at + n.length : soundsUntil(n, arrangement.pedal);
     sounds.push({
-      time: lead + seconds(n.at - from),
-      duration: Math.max(0.08, seconds(until - n.at) - LIFT),
+      time: lead + time(n.at),
+      duration: Math.max(0.08, time(until) - time(n.at) - LIFT),
       midi: midiOf(n.pitch),
-      loudness: LOUDNESS_OF_HANDS[n.hand],
+      loudness: n.loudness,
     });
   }
   sounds.sort((a, b) => a.time - b.time);
-  const ticksPerSecond = 1 / seconds(1);
-  return { sounds, lead, length: lead + seconds(to - from), from, ticksPerSecond };
+  return { sounds, lead, length: lead + time(to), from, placeAt: (s) => placeAfter(start + s, arrangement.tempo, options.tempo) };
 }
 
-/** What is played while a texture is still to come: the right hand as it is, the left hand's chords as they are voiced. */
-function plainScore({ score, parts }: Arrangement): Pick<ScoreNote, 'hand' | 'at' | 'length' | 'pitch'>[] {
-  const left = parts.flatMap((p) => p.chords.flatMap((c) => c.struck.map((n) => ({ ...n, hand: 'left' as const }))));
+/** What is played while texture, harmony and fills are still to come: the tune, and the left hand's chords as they are voiced. */
+function plainScore({ score, parts, way }: Arrangement): Played[] {
+  if (way !== 'arranged') return [...score];
+  const under = score.find((n) => n.hand === 'left')?.loudness ?? 0.5;
+  const left = parts.flatMap((p) =>
+    p.chords.flatMap((c) => c.struck.map((n) => ({ ...n, hand: 'left' as const, loudness: under }))),
+  );
   const added = new Set(parts.flatMap((p) => p.under.filter((u) => u.added).map((u) => u.at)));
-  return [...score.filter((n) => n.hand === 'right' && !(n.role === 'harmony' && added.has(n.at))), ...left];
+  const right = score.filter((n) => n.hand === 'right' && n.role !== 'fill' && !(n.role === 'harmony' && added.has(n.at)));
+  return [...right, ...left];
 }
 
 function clickAt(time: number, strong: boolean): Sound {

@@ -33,8 +33,8 @@ export class Player {
   private turn = 0;
   private frame = 0;
 
-  /** Plays a plan from its start; a plan that is playing stops first. */
-  async play(plan: Plan): Promise<void> {
+  /** Plays a plan from its start, or from some seconds into it; a plan that is playing stops first. */
+  async play(plan: Plan, since = 0): Promise<void> {
     this.stop();
     const turn = ++this.turn;
     this.state.set('loading');
@@ -49,6 +49,7 @@ export class Player {
     transport.cancel();
     transport.seconds = 0;
     for (const sound of plan.sounds) {
+      if (sound.time < since) continue;
       const { midi } = sound;
       transport.schedule((time) => {
         if (midi === null) click.triggerAttackRelease(sound.loudness > 0.7 ? 'C6' : 'G5', sound.duration, time, sound.loudness);
@@ -59,12 +60,12 @@ export class Player {
       }, sound.time);
     }
     this.state.set('playing');
-    transport.start('+0.08');
+    transport.start('+0.08', since);
     const follow = () => {
       if (turn !== this.turn) return;
       const now = transport.seconds;
       if (now >= plan.length) return this.stop();
-      this.position.set(now < plan.lead ? null : plan.from + (now - plan.lead) * plan.ticksPerSecond);
+      this.position.set(now < plan.lead ? null : plan.placeAt(now - plan.lead));
       this.frame = requestAnimationFrame(follow);
     };
     follow();

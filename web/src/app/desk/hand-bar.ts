@@ -37,6 +37,8 @@ import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
 import { DifficultyPanel } from './difficulty';
+import { LayersPanel } from './layers-panel';
+import { SoundPanel } from './sound-panel';
 import { TexturePanel } from './texture-panel';
 import { Workers } from '../workers/workers';
 
@@ -78,7 +80,7 @@ interface PricedSchool extends SchoolPrice {
 @Component({
   selector: 'jh-hand-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, DifficultyPanel, Pop, TexturePanel],
+  imports: [Choice, DifficultyPanel, LayersPanel, Pop, SoundPanel, TexturePanel],
   templateUrl: './hand-bar.html',
   styleUrl: './hand-bar.less',
 })

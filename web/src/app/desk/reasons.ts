@@ -19,13 +19,14 @@ import { Offers, type Offer } from '../widgets/offers';
 import { Signs } from '../widgets/signs';
 import { ChangeChord } from './change-chord';
 import { NoteFacts } from './note-facts';
+import { RoomFacts } from './room-facts';
 import { WorthKnowing } from './worth-knowing';
 
 /** Why this chord lies here, what else there is, and how to change it. */
 @Component({
   selector: 'jh-reasons',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChangeChord, NoteFacts, Offers, Signs, WorthKnowing],
+  imports: [ChangeChord, NoteFacts, Offers, RoomFacts, Signs, WorthKnowing],
   templateUrl: './reasons.html',
   styleUrl: './reasons.less',
 })
@@ -37,6 +38,7 @@ export class Reasons {
 
   protected readonly chord = this.desk.selectedChord;
   protected readonly note = this.desk.selectedNote;
+  protected readonly room = this.desk.selectedRoom;
   protected readonly before = computed(() => {
     const chord = this.chord();
     const all = this.desk.arrangement()?.parts.flatMap((p) => p.chords) ?? [];

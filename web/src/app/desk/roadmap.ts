@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { DeskStore } from '../state/desk.store';
+import { sectionTitle } from './words';
 
 /** The way through the song: its parts by form letter, as wide as they are long, under the names of its sections. */
 @Component({
@@ -49,8 +50,7 @@ export class Roadmap {
     }));
     const whole = { name: null, start: 0, end: arrangement.song.length, from: 1, to: parts.length };
     return (arrangement.sections.length > 0 ? arrangement.sections : [whole]).map((s) => ({
-      // A letter alone would read as the form letter of a part.
-      name: s.name && s.name.length <= 2 ? `Section ${s.name}` : s.name,
+      name: sectionTitle(s.name),
       from: s.from,
       length: s.end - s.start,
       here: here !== null && here.number >= s.from && here.number <= s.to,

@@ -1,21 +1,27 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import {
   barAt,
+  FREE,
   HARMONY_SIZES,
   patternFor,
-  proposeTextures,
+  proposedPlan,
   setWish,
   TEXTURES,
   textureNamed,
+  WALKS,
   wishAt,
+  withProposedPlan,
   type Harmony,
   type PartRange,
   type Texture,
+  type Walk,
 } from '@joined-hands/core';
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
 import { Signs } from '../widgets/signs';
+import { WALK_WORDS } from './words';
 
 type Reach = 'part' | 'song';
 type Density = '0' | '25' | '50' | '75';
@@ -31,12 +37,12 @@ const SIZE_WORDS: Readonly<Record<Harmony['size'], string>> = {
 @Component({
   selector: 'jh-texture-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Pop, Signs],
+  imports: [Choice, Pop, RouterLink, Signs],
   templateUrl: './texture-panel.html',
   styleUrl: './texture-panel.less',
 })
 export class TexturePanel {
-  private readonly desk = inject(DeskStore);
+  protected readonly desk = inject(DeskStore);
   protected readonly reach = signal<Reach>('part');
   protected readonly part = this.desk.currentPart;
   protected readonly energies = [1, 2, 3, 4, 5];
@@ -67,16 +73,32 @@ export class TexturePanel {
   /** The textures that the meter of the part has a pattern for. */
   protected readonly textures = computed(() => {
     const meter = this.meter();
-    return meter ? TEXTURES.filter((t) => patternFor(t, meter)) : [];
+    const own = this.desk.document()?.choices.textures ?? [];
+    return meter ? [...own, ...TEXTURES].filter((t) => patternFor(t, meter)) : [];
+  });
+  protected readonly free = computed(() => this.current() === FREE);
+  /** What is proposed for the part, where it is left free. */
+  protected readonly proposed = computed(() => {
+    const arrangement = this.desk.arrangement();
+    const part = this.part();
+    return arrangement && part ? (proposedPlan(arrangement)[part.number - 1]?.title ?? '') : '';
+  });
+  protected readonly walks = WALKS.map((id) => ({ id, text: WALK_WORDS[id] }));
+  protected readonly walk = computed((): Walk => {
+    const doc = this.desk.document();
+    const part = this.part();
+    return doc && part ? wishAt(doc, part.start, 'walk') : 'none';
   });
   protected readonly current = computed(() => {
     const doc = this.desk.document();
     const part = this.part();
     return doc && part ? wishAt(doc, part.start, 'texture') : null;
   });
-  protected readonly value = computed(
-    () => (textureNamed(this.current() ?? '')?.title ?? '') + (this.harmony().density > 0 ? ', with harmony' : ''),
-  );
+  protected readonly value = computed(() => {
+    const own = this.desk.document()?.choices.textures ?? [];
+    const title = this.free() ? 'free' : (textureNamed(this.current() ?? '', own)?.title ?? '');
+    return title + (this.harmony().density > 0 ? ', with harmony' : '');
+  });
 
   /** How the texture had to bend in this part, each reason once. */
   protected readonly bends = computed(() => [...new Set(this.part()?.chords.flatMap((c) => c.dressed?.bends ?? []))].slice(0, 5));
@@ -115,14 +137,17 @@ export class TexturePanel {
   /** A plan for all parts: quiet, then livelier, then quiet again. */
   protected propose(): void {
     const arrangement = this.desk.arrangement();
-    if (!arrangement) return;
-    const { parts, bars } = arrangement;
-    const plan = proposeTextures(parts.map((p) => ({ label: p.label, meter: barAt(bars, p.end - 1).meter })));
-    void this.desk.edit('a texture for every part', (d) =>
-      parts.reduce((doc, p, i) => {
-        const texture = plan[i];
-        return texture ? setWish(doc, { start: p.start, end: p.end }, 'texture', texture.id) : doc;
-      }, d),
-    );
+    if (arrangement) void this.desk.edit('a texture for every part', (d) => withProposedPlan(d, arrangement));
+  }
+
+  protected chooseWalk(walk: Walk): void {
+    const range = this.range();
+    void this.desk.edit(walk === 'none' ? 'no walk' : `walk ${WALK_WORDS[walk]}`, (d) => setWish(d, range, 'walk', walk));
+  }
+
+  /** Leaves the part to the player. */
+  protected leaveFree(): void {
+    const range = this.range();
+    void this.desk.edit('left free', (d) => setWish(d, range, 'texture', FREE));
   }
 }

@@ -7,9 +7,9 @@ import { Workers } from '../workers/workers';
 /** The order of the work: right hand, left hand, joined, with fills. */
 export type HandView = 'right' | 'left' | 'joined' | 'fills';
 
-/** What is selected on the strip: a chord or a melody note, by its place in ticks. */
+/** What is selected on the strip: a chord, a melody note or room for a fill, by its place in ticks. */
 export interface Selection {
-  readonly kind: 'chord' | 'note';
+  readonly kind: 'chord' | 'note' | 'room';
   readonly at: number;
 }
 
@@ -58,6 +58,7 @@ function firstOf(part: Part, view: HandView): Selection | null {
 function inView(part: Part | null, selection: Selection | null, view: HandView): Selection | null {
   if (!part || !selection) return selection;
   const { kind, at } = selection;
+  if (kind === 'room') return view === 'fills' ? selection : firstOf(part, view);
   if (view === 'right' && kind === 'chord') {
     const note = part.melody.find((n) => n.at + n.length > at) ?? part.melody.at(-1);
     return note ? { kind: 'note', at: note.at } : selection;
@@ -87,6 +88,10 @@ export const DeskStore = signalStore(
       selectedNote: computed(() => {
         const chosen = selection();
         return chosen?.kind === 'note' ? (currentPart()?.melody.find((n) => n.at === chosen.at) ?? null) : null;
+      }),
+      selectedRoom: computed(() => {
+        const chosen = selection();
+        return chosen?.kind === 'room' ? (currentPart()?.rooms.find((r) => r.at === chosen.at) ?? null) : null;
       }),
       undoLabel: computed(() => past().at(-1)?.label ?? null),
       redoLabel: computed(() => future().at(-1)?.label ?? null),

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject, input, linkedSignal, output } from '@angular/core';
+import type { Plan } from '../audio/plan';
 import { Player } from '../audio/player';
 import { Signs } from './signs';
 import { midiOf } from '@joined-hands/core';
@@ -13,6 +14,8 @@ export interface Offer {
   /** Under the title: why. */
   readonly why: string | null;
   readonly pitches: readonly string[];
+  /** What is heard where it is more than its keys struck together. */
+  readonly plan?: Plan;
 }
 
 /** A list of offers: one press hears an offer, the next keeps it. */
@@ -56,6 +59,6 @@ export class Offers {
     }
     this.hearing.set(offer.id);
     this.tried.emit(offer.pitches);
-    void this.player.strike(offer.pitches.map(midiOf));
+    void (offer.plan ? this.player.play(offer.plan) : this.player.strike(offer.pitches.map(midiOf)));
   }
 }

@@ -10,10 +10,10 @@ import {
   signal,
   type OnDestroy,
 } from '@angular/core';
-import type { Bar, Part } from '@joined-hands/core';
+import { FILL_WORDS, type Bar, type Part } from '@joined-hands/core';
 import type { HandView, Selection } from '../../state/desk.store';
 import { SvgSigns } from '../signs';
-import { layoutStrip, type Stack, type Stone, type StripLine } from './layout';
+import { layoutStrip, type RoomMark, type Stack, type Stone, type StripLine } from './layout';
 
 /**
  * The join strip: a ruler of counts, the right hand as round stones above it, the left hand as stacked square blocks
@@ -25,7 +25,7 @@ import { layoutStrip, type Stack, type Stone, type StripLine } from './layout';
   imports: [SvgSigns],
   templateUrl: './join-strip.html',
   styleUrl: './join-strip.less',
-  host: { '[attr.data-view]': 'view()' },
+  host: { '[attr.data-view]': 'view()', '[class.sung]': 'part().sung.length > 0' },
 })
 export class JoinStrip implements OnDestroy {
   readonly part = input.required<Part>();
@@ -75,6 +75,16 @@ export class JoinStrip implements OnDestroy {
   protected isNote(at: number): boolean {
     const s = this.selection();
     return s?.kind === 'note' && s.at === at;
+  }
+
+  protected isRoom(at: number): boolean {
+    const s = this.selection();
+    return s?.kind === 'room' && s.at === at;
+  }
+
+  protected roomLabel({ counts, chosen }: RoomMark): string {
+    const what = chosen === null ? '' : chosen === 'none' ? ', left empty by you' : `, ${FILL_WORDS[chosen]}`;
+    return `Room for ${counts} ${counts === 1 ? 'count' : 'counts'}${what}`;
   }
 
   protected headX(line: StripLine): number | null {

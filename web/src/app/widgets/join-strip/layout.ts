@@ -3,7 +3,6 @@ import {
   beatTicks,
   countAt,
   countTicks,
-  fillPlaces,
   nameOf,
   offsetInBar,
   staffStep,
@@ -13,6 +12,7 @@ import {
   midiOf,
   type Part,
   type PartChord,
+  type FillKind,
   type PartNote,
 } from '@joined-hands/core';
 
@@ -75,11 +75,24 @@ export interface CountMark {
 }
 
 /** Free room for a fill. */
-export interface Room {
+export interface RoomMark {
+  readonly at: number;
   readonly x: number;
   readonly width: number;
   readonly y: number;
   readonly counts: number;
+  /** What the pianist chose for it, or null. */
+  readonly chosen: FillKind | null;
+}
+
+/** A note that the right hand plays beside the tune: of a fill, or of a chord under a sung tune. */
+export interface Pebble {
+  readonly id: string;
+  readonly pitch: string;
+  readonly letter: string;
+  readonly finger: number | null;
+  readonly x: number;
+  readonly y: number;
 }
 
 /** A place of the right hand over the stones it plays. */
@@ -110,7 +123,8 @@ export interface StripLine {
   readonly stones: readonly Stone[];
   readonly stacks: readonly Stack[];
   readonly clasps: readonly Clasp[];
-  readonly rooms: readonly Room[];
+  readonly rooms: readonly RoomMark[];
+  readonly pebbles: readonly Pebble[];
   readonly places: readonly PlaceMark[];
 }
 
@@ -130,6 +144,8 @@ const SIZE = {
   shortest: 54,
   /** Most pixels by which stones are spread over spare room. */
   mostSpread: 130,
+  /** Most pixels by which they draw together where there is too little. */
+  mostTight: 56,
   words: 28,
   ruler: 34,
   block: 29,
@@ -152,8 +168,9 @@ export function layoutStrip(whole: Part, bars: readonly Bar[], width: number, he
   const longest = Math.max(...lines.map((l) => l[l.length - 1].end - l[0].start));
   const scale = Math.min(room / longest, SIZE.widestQuarter / TICKS_PER_QUARTER);
   const laid = lines.map((line) => layoutLine(part, line, Math.max(scale, 1e-6), 0));
-  const spare = laid.length === 1 ? Math.min(SIZE.mostSpread, height - laid[0].height) : 0;
-  return spare > 8 ? lines.map((line) => layoutLine(part, line, Math.max(scale, 1e-6), spare)) : laid;
+  const spare =
+    laid.length === 1 && height > 0 ? Math.max(-SIZE.mostTight, Math.min(SIZE.mostSpread, height - laid[0].height)) : 0;
+  return Math.abs(spare) > 8 ? lines.map((line) => layoutLine(part, line, Math.max(scale, 1e-6), spare)) : laid;
 }
 
 /** The part as it is learned first: its chords as they are voiced, without texture and added harmony. */
@@ -161,6 +178,8 @@ const plainly = (part: Part): Part => ({
   ...part,
   chords: part.chords.map((c) => (c.dressed ? { ...c, dressed: null } : c)),
   under: part.under.filter((u) => !u.added),
+  fills: [],
+  sung: [],
 });
 
 /** Breaks bars into lines of at most `most` ticks, as even as whole bars allow. */
@@ -190,6 +209,7 @@ function leastScale(part: Part): number {
   let shortest = Infinity;
   for (let i = 1; i < part.melody.length; i++) shortest = Math.min(shortest, part.melody[i].at - part.melody[i - 1].at);
   for (let i = 1; i < part.chords.length; i++) shortest = Math.min(shortest, (part.chords[i].at - part.chords[i - 1].at) / 2);
+  for (let i = 1; i < part.fills.length; i++) shortest = Math.min(shortest, part.fills[i].at - part.fills[i - 1].at);
   for (const { dressed } of part.chords) {
     const places = dressed?.notes.map((n) => n.at) ?? [];
     for (let i = 1; i < places.length; i++)
@@ -220,25 +240,34 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
   const words = sungWords(part.melody);
   const sung = new Map(part.melody.map((n, i) => [n.at, words[i] !== null]));
   const held = new Map(part.under.map((u) => [u.at, [...u.pitches].reverse().map(nameOf)]));
-  const steps = part.melody.map((n) => staffStep(n.pitch));
+  const beside = besideTune(part);
+  const steps = [...part.melody, ...beside].map((n) => staffStep(n.pitch));
   const high = Math.max(...steps, 0);
   const range = steps.length > 0 ? high - Math.min(...steps) : 0;
-  const step = range > 0 ? Math.min(SIZE.step + spare / 9, (SIZE.tallest + spare) / range) : SIZE.step;
-  const field = Math.max(SIZE.shortest + spare, range * step);
+  const step =
+    range > 0
+      ? Math.min(
+          SIZE.step + Math.max(0, spare) / 9,
+          (SIZE.tallest + spare) / range,
+          spare < 0 ? SIZE.step + spare / range : Infinity,
+        )
+      : SIZE.step;
+  const field = Math.max(SIZE.shortest + Math.max(0, spare), range * step);
   const lowest = SIZE.top + SIZE.stone + field;
   const wordsY = lowest + SIZE.stone + 20;
   const rulerY = wordsY + SIZE.words;
   const blocksY = rulerY + SIZE.ruler / 2 + 25;
   const tallest = Math.max(3, ...part.chords.flatMap((c) => attacksOf(c).map((a) => a.pitches.length)));
+  const free = field - range * step;
+  const height = (pitch: string) => SIZE.top + SIZE.stone + (high - staffStep(pitch)) * step + free / 2;
   const stones = notes.map((note): Stone => {
     const r = note.length >= TICKS_PER_QUARTER ? SIZE.stone : SIZE.smallStone;
     const tail = x(Math.min(note.at + note.length, end)) - SIZE.stone - 4;
-    const free = field - range * step;
     return {
       note,
       letter: nameOf(note.pitch),
       x: x(note.at),
-      y: SIZE.top + SIZE.stone + (high - staffStep(note.pitch)) * step + free / 2,
+      y: height(note.pitch),
       r,
       tail: tail > x(note.at) + r + 4 ? tail : null,
       counted: countedText(counted.get(note.at)),
@@ -262,7 +291,11 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
       };
     });
   const stoneAt = new Map(stones.map((s) => [s.note.at, s]));
-  const attacks = [...notes.map((n) => n.at), ...chords.flatMap((c) => attacksOf(c).map((a) => a.at))];
+  const attacks = [
+    ...notes.map((n) => n.at),
+    ...beside.map((n) => n.at),
+    ...chords.flatMap((c) => attacksOf(c).map((a) => a.at)),
+  ];
   const besides = chords.map((c, i) => (c.dressed ? 0 : x(Math.min(chords[i + 1]?.at ?? end, end)) - x(c.at) - 24));
   return {
     start,
@@ -306,18 +339,26 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
       const count = countAt(offsetInBar(segment.bar, chord.at), segment.bar.meter);
       return { at: chord.at, x: x(chord.at), top: stone ? stone.y + stone.r : null, count: count.between || `${count.beat}` };
     }),
-    rooms: fillPlaces(
-      part.melody,
-      part.end,
-      line.map((s) => s.bar),
-    )
+    rooms: part.rooms
       .filter((p) => inside(p.at))
       .map((p) => {
         const stone = stones.findLast((s) => s.note.at < p.at);
         const from = x(p.at) - SIZE.gap / 2;
-        return { x: from, width: x(Math.min(p.at + p.length, end)) - 20 - from, y: stone?.y ?? SIZE.top, counts: p.counts };
+        const width = x(Math.min(p.at + p.length, end)) - 20 - from;
+        return { at: p.at, x: from, width, y: stone?.y ?? SIZE.top, counts: p.counts, chosen: p.chosen };
       }),
+    pebbles: beside
+      .filter((n) => inside(n.at))
+      .map((n) => ({ ...n, id: `${n.at} ${n.pitch}`, letter: nameOf(n.pitch), x: x(n.at), y: height(n.pitch) })),
   };
+}
+
+/** The notes that the right hand plays beside the tune, each with its finger. */
+function besideTune({ fills, sung }: Part): { at: number; pitch: string; finger: number | null }[] {
+  return [
+    ...fills.map(({ at, pitch, finger }) => ({ at, pitch, finger })),
+    ...sung.flatMap(({ at, pitches, fingers }) => pitches.map((pitch, k) => ({ at, pitch, finger: fingers[k] ?? null }))),
+  ];
 }
 
 /** Where the places of the right hand are drawn, under the bar numbers. */

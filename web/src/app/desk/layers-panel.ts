@@ -1,0 +1,76 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { LAYERS, LAYER_WORDS, muteLayer, setWay, upToLayer, type Layer, type Way } from '@joined-hands/core';
+import { DeskStore } from '../state/desk.store';
+import { Choice } from '../widgets/choice';
+import { Pop } from '../widgets/pop';
+
+const WAY_WORDS: Readonly<Record<Way, string>> = {
+  arranged: 'as arranged',
+  outline: 'outline',
+  'sing-along': 'sing-along',
+};
+const WAY_SAYS: Readonly<Record<Way, string>> = {
+  arranged: 'Each layer lies over the one before. What is silent lets the layer under it be heard.',
+  outline: 'The highest and lowest notes alone, to learn first: the hands already lie where they will lie later.',
+  'sing-along': 'The tune is sung. The right hand plays the chords, the left one bass note or its octave.',
+};
+
+/** The layers of the arrangement in the order in which they are learned; each can be silent, and each is a version to practise. */
+@Component({
+  selector: 'jh-layers-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Choice, Pop],
+  template: `<jh-pop label="Layers" [value]="value()">
+    <div class="layers">
+      <jh-choice class="small" label="How it is played" [entries]="ways" [value]="way()" (chosen)="chooseWay($event)" />
+      <p>{{ says() }}</p>
+      @if (way() === 'arranged') {
+        <ol>
+          @for (layer of layers; track layer.id) {
+            <li [class.silent]="layer.muted()">
+              <label>
+                <input type="checkbox" [checked]="!layer.muted()" (change)="mute(layer.id, !layer.muted())" />
+                {{ layer.words }}
+              </label>
+              <button type="button" class="link" (click)="upTo(layer.id)" [attr.aria-label]="'Only up to ' + layer.words">
+                only up to here
+              </button>
+            </li>
+          }
+        </ol>
+      }
+    </div>
+  </jh-pop>`,
+  styleUrl: './layers-panel.less',
+})
+export class LayersPanel {
+  private readonly desk = inject(DeskStore);
+  protected readonly ways = (Object.keys(WAY_WORDS) as Way[]).map((id) => ({ id, text: WAY_WORDS[id] }));
+  protected readonly layers = LAYERS.map((id) => ({
+    id,
+    words: LAYER_WORDS[id],
+    muted: computed(() => this.desk.document()?.choices.muted.includes(id) ?? false),
+  }));
+  protected readonly way = computed((): Way => this.desk.document()?.choices.way ?? 'arranged');
+  protected readonly says = computed(() => WAY_SAYS[this.way()]);
+  protected readonly value = computed(() => {
+    const silent = this.layers.filter((l) => l.muted());
+    if (this.way() !== 'arranged') return WAY_WORDS[this.way()];
+    if (silent.length === 0) return 'all';
+    const heard = this.layers.findLast((l) => !l.muted());
+    const rest = this.layers.slice(this.layers.findIndex((l) => l === heard) + 1);
+    return heard && silent.every((l) => rest.includes(l)) ? `up to ${heard.words}` : `${silent.length} silent`;
+  });
+
+  protected chooseWay(way: Way): void {
+    void this.desk.edit(WAY_WORDS[way], (d) => setWay(d, way));
+  }
+
+  protected mute(layer: Layer, muted: boolean): void {
+    void this.desk.edit(`${LAYER_WORDS[layer]} ${muted ? 'silent' : 'heard'}`, (d) => muteLayer(d, layer, muted));
+  }
+
+  protected upTo(layer: Layer): void {
+    void this.desk.edit(`up to ${LAYER_WORDS[layer]}`, (d) => upToLayer(d, layer));
+  }
+}

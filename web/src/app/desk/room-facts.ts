@@ -1,0 +1,97 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { FILL_WORDS, nameOf, placeName, setFill, type FillKind, type Room } from '@joined-hands/core';
+import { planStretch } from '../audio/plan';
+import { DeskStore } from '../state/desk.store';
+import { SettingsStore } from '../state/settings.store';
+import { Offers, type Offer } from '../widgets/offers';
+import { Signs } from '../widgets/signs';
+
+/** Loudness of a fill that is only tried. */
+const TRIED = 0.6;
+
+/** Room that the tune leaves: the fills that fit there, to be heard in their place, kept or refused. */
+@Component({
+  selector: 'jh-room-facts',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Offers, Signs],
+  template: `<h2>Room for {{ room().counts }} {{ room().counts === 1 ? 'count' : 'counts' }}</h2>
+    <p class="where" data-testid="room-where"><jh-signs [text]="where()" /></p>
+    @if (room().chosen; as chosen) {
+      <p class="chosen">
+        {{
+          chosen === 'none'
+            ? 'You leave it empty.'
+            : missing()
+              ? 'The ' + words(chosen) + ' you kept cannot be played here now.'
+              : 'You keep the ' + words(chosen) + '.'
+        }}
+        <button type="button" class="link" (click)="choose(null)">Undecided</button>
+      </p>
+    }
+    @if (offers().length > 0) {
+      <h3>Press to hear it in its place, again to keep it</h3>
+      <jh-offers testId="fill" [offers]="offers()" (kept)="keep($event)" />
+    } @else {
+      <p>No simple fill fits this hand here: the held note and the left hand leave no keys in reach.</p>
+    }
+    @if (room().chosen !== 'none') {
+      <p class="acts"><button type="button" class="btn small" (click)="choose('none')">Leave it empty</button></p>
+    }`,
+  styleUrl: './room-facts.less',
+})
+export class RoomFacts {
+  readonly room = input.required<Room>();
+  private readonly desk = inject(DeskStore);
+  private readonly settings = inject(SettingsStore);
+
+  protected readonly where = computed(() => {
+    const arrangement = this.desk.arrangement();
+    const room = this.room();
+    const held = this.desk.currentPart()?.melody.findLast((n) => n.at < room.at);
+    if (!arrangement || !held) return '';
+    const rests = held.at + held.length <= room.at;
+    return `From ${placeName(arrangement.bars, room.at)}, while the tune ${rests ? 'rests' : `holds ${nameOf(held.pitch)}`}.`;
+  });
+
+  protected readonly missing = computed(() => !this.room().offers.some((o) => o.kind === this.room().chosen));
+
+  protected readonly offers = computed((): Offer[] => {
+    const arrangement = this.desk.arrangement();
+    const room = this.room();
+    const from = this.desk.currentPart()?.melody.findLast((n) => n.at < room.at)?.at ?? room.at;
+    if (!arrangement) return [];
+    const tempo = (arrangement.song.tempo * this.settings.tempoPercent()) / 100;
+    // Heard without the fill that stands there now.
+    const without = { ...arrangement, score: arrangement.score.filter((n) => n.role !== 'fill' || n.hand !== 'right') };
+    const options = { hands: 'both', plain: false, tempo, countIn: false, click: false } as const;
+    return room.offers.map((fill) => ({
+      id: fill.kind,
+      title: FILL_WORDS[fill.kind],
+      aside: fill.kind === room.chosen ? 'kept' : fill.notes.map((n) => nameOf(n.pitch)).join(' '),
+      why: fill.why,
+      pitches: fill.notes.map((n) => n.pitch),
+      plan: planStretch(
+        without,
+        from,
+        room.at + room.length + 1,
+        options,
+        fill.notes.map((n) => ({ ...n, hand: 'right', loudness: TRIED })),
+      ),
+    }));
+  });
+
+  protected words(kind: FillKind): string {
+    return kind === 'none' ? 'room' : FILL_WORDS[kind];
+  }
+
+  protected keep({ id }: Offer): void {
+    const offer = this.room().offers.find((o) => o.kind === id);
+    if (offer) this.choose(offer.kind);
+  }
+
+  protected choose(kind: FillKind | null): void {
+    const { at } = this.room();
+    const label = kind === null ? 'leave a room undecided' : kind === 'none' ? 'leave a room empty' : `a ${FILL_WORDS[kind]}`;
+    void this.desk.edit(label, (d) => setFill(d, at, kind));
+  }
+}

@@ -1,0 +1,136 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { NzSliderModule } from 'ng-zorro-antd/slider';
+import {
+  comesAgain,
+  ENDINGS,
+  firstAndSecondEndings,
+  LAST_TOUCHES,
+  louderEachTime,
+  LOUDNESSES,
+  setBalance,
+  setClose,
+  setWish,
+  SWELLS,
+  timeOf,
+  wishAt,
+  type Choices,
+  type Document,
+  type Ending,
+  type LastTouch,
+  type Loudness,
+  type PartRange,
+  type Swell,
+} from '@joined-hands/core';
+import { DeskStore } from '../state/desk.store';
+import { Choice } from '../widgets/choice';
+import { Pop } from '../widgets/pop';
+import { ENDING_WORDS, SWELL_WORDS } from './words';
+
+const TOUCH_WORDS: Readonly<Record<LastTouch, string>> = { plain: 'as it stands', rolled: 'rolled', octave: 'a low octave' };
+
+/** How loud it is and how it ends: dynamics and endings of the part, and the close of the song. */
+@Component({
+  selector: 'jh-sound-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Choice, FormsModule, NzSliderModule, Pop],
+  templateUrl: './sound-panel.html',
+  styleUrl: './sound-panel.less',
+})
+export class SoundPanel {
+  private readonly desk = inject(DeskStore);
+  protected readonly part = this.desk.currentPart;
+  protected readonly reach = signal<'part' | 'song'>('part');
+  protected readonly reaches = computed(() => [
+    { id: 'part' as const, text: `Part ${this.part()?.number ?? ''}` },
+    { id: 'song' as const, text: 'Whole song' },
+  ]);
+  protected readonly levels = LOUDNESSES.map((id) => ({ id, text: id }));
+  protected readonly swells = SWELLS.map((id) => ({ id, text: SWELL_WORDS[id] }));
+  protected readonly endings = ENDINGS.map((id) => ({ id, text: ENDING_WORDS[id] }));
+  protected readonly touches = LAST_TOUCHES.map((id) => ({ id, text: TOUCH_WORDS[id] }));
+
+  protected readonly loudness = computed(() => this.wish('loudness') ?? 'mf');
+  protected readonly swell = computed(() => this.wish('swell') ?? 'none');
+  protected readonly ending = computed(() => this.wish('ending') ?? 'plain');
+  protected readonly balance = computed(() => this.desk.document()?.choices.balance ?? 28);
+  protected readonly close = computed(
+    (): Choices['close'] => this.desk.document()?.choices.close ?? { slower: 0, touch: 'plain' },
+  );
+  protected readonly again = computed(() => comesAgain(this.desk.arrangement()?.parts ?? []));
+  /** "the 2nd of 3 times". */
+  protected readonly time = computed(() => {
+    const part = this.part();
+    const found = part && timeOf(part.number, this.desk.arrangement()?.parts ?? []);
+    return found ? `time ${found.time} of ${found.of}` : '';
+  });
+  protected readonly value = computed(() =>
+    [
+      this.loudness(),
+      this.swell() === 'none' ? '' : SWELL_WORDS[this.swell()],
+      this.ending() === 'plain' ? '' : ENDING_WORDS[this.ending()],
+    ]
+      .filter(Boolean)
+      .join(', '),
+  );
+  /** Why the ending asked for is not there. */
+  protected readonly leftOut = computed(
+    () =>
+      this.desk.arrangement()?.findings.find((f) => f.rule === 'ending-left-out' && f.at !== null && this.inPart(f.at))
+        ?.message ?? null,
+  );
+
+  private inPart(at: number): boolean {
+    const part = this.part();
+    return part !== null && at >= part.start && at < part.end;
+  }
+
+  private wish<K extends 'loudness' | 'swell' | 'ending'>(wish: K): Choices[K] | null {
+    const doc = this.desk.document();
+    const part = this.part();
+    return doc && part ? wishAt(doc, part.start, wish) : null;
+  }
+
+  private range(): PartRange | null {
+    const part = this.part();
+    return this.reach() === 'part' && part ? { start: part.start, end: part.end } : null;
+  }
+
+  protected chooseLoudness(loudness: Loudness): void {
+    const range = this.range();
+    void this.desk.edit(`play it ${loudness}`, (d) => setWish(d, range, 'loudness', loudness));
+  }
+
+  protected chooseSwell(swell: Swell): void {
+    const range = this.range();
+    void this.desk.edit(SWELL_WORDS[swell], (d) => setWish(d, range, 'swell', swell));
+  }
+
+  /** An ending belongs to one part, whatever else is chosen for the song. */
+  protected chooseEnding(ending: Ending): void {
+    const part = this.part();
+    if (part)
+      void this.desk.edit(ENDING_WORDS[ending], (d) => setWish(d, { start: part.start, end: part.end }, 'ending', ending));
+  }
+
+  protected chooseBalance(balance: number): void {
+    void this.desk.edit('the balance of the hands', (d) => setBalance(d, balance));
+  }
+
+  protected chooseClose(change: Partial<Choices['close']>): void {
+    void this.desk.edit('the close', (d) => setClose(d, change));
+  }
+
+  protected louder(): void {
+    this.across('louder each time', louderEachTime);
+  }
+
+  protected byTurns(): void {
+    this.across('first and second endings', firstAndSecondEndings);
+  }
+
+  private across(label: string, make: typeof louderEachTime): void {
+    const parts = this.desk.arrangement()?.parts ?? [];
+    void this.desk.edit(label, (d: Document) => make(d, parts));
+  }
+}

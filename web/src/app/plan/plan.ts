@@ -1,0 +1,172 @@
+import { ChangeDetectionStrategy, Component, OnDestroy, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import {
+  alternateTextures,
+  barAt,
+  comesAgain,
+  ENDINGS,
+  firstAndSecondEndings,
+  FREE,
+  louderEachTime,
+  LOUDNESSES,
+  nearestTo,
+  partTitle,
+  patternFor,
+  proposedPlan,
+  setWish,
+  TEXTURES,
+  textureNamed,
+  wishAt,
+  withProposedPlan,
+  type Document,
+  type Ending,
+  type Loudness,
+  type Part,
+  type Texture,
+  type Wide,
+} from '@joined-hands/core';
+import { planSounds } from '../audio/plan';
+import { Player } from '../audio/player';
+import { ENDING_WORDS, sectionTitle } from '../desk/words';
+import { DeskStore } from '../state/desk.store';
+import { SettingsStore } from '../state/settings.store';
+import { Energy } from '../widgets/energy';
+
+/** One part in the plan. */
+interface PlanRow {
+  readonly part: Part;
+  readonly title: string;
+  /** The section that begins here, or null. */
+  readonly section: string | null;
+  readonly texture: string;
+  readonly energy: number;
+  readonly textures: readonly Texture[];
+  readonly proposed: Texture | null;
+  readonly loudness: Loudness;
+  readonly ending: Ending;
+}
+
+/** The plan of the song: how lively each part is, with which texture, how loud, and how it ends. */
+@Component({
+  selector: 'jh-plan',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Energy, RouterLink],
+  templateUrl: './plan.html',
+  styleUrl: './plan.less',
+})
+export class PlanScreen implements OnDestroy {
+  readonly id = input.required<string>();
+  protected readonly desk = inject(DeskStore);
+  protected readonly player = inject(Player);
+  private readonly settings = inject(SettingsStore);
+  protected readonly free = FREE;
+  protected readonly loudnesses = LOUDNESSES;
+  protected readonly endings = ENDINGS.map((id) => ({ id, text: ENDING_WORDS[id] }));
+  /** The part that is heard, by number. */
+  protected readonly hearing = signal<number | null>(null);
+  protected readonly again = computed(() => comesAgain(this.desk.arrangement()?.parts ?? []));
+
+  protected readonly rows = computed((): PlanRow[] => {
+    const doc = this.desk.document();
+    const arrangement = this.desk.arrangement();
+    if (!doc || !arrangement) return [];
+    const { parts, bars, sections } = arrangement;
+    const proposed = proposedPlan(arrangement);
+    const names = new Map(sections.map((s) => [s.start, s.name]));
+    return parts.map((part, i) => {
+      const texture = wishAt(doc, part.start, 'texture');
+      const { meter } = barAt(bars, part.end - 1);
+      return {
+        part,
+        title: partTitle(part),
+        section: sectionTitle(names.get(part.start) ?? null),
+        texture,
+        energy: textureNamed(texture, doc.choices.textures)?.energy ?? 0,
+        textures: [...doc.choices.textures, ...TEXTURES].filter((t) => patternFor(t, meter)),
+        proposed: proposed[i],
+        loudness: wishAt(doc, part.start, 'loudness'),
+        ending: wishAt(doc, part.start, 'ending'),
+      };
+    });
+  });
+
+  /** Textures that can take turns anywhere in the song: those for its first meter. */
+  protected readonly figures = computed(() => this.rows()[0]?.textures ?? []);
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      untracked(() => void this.desk.open(id));
+    });
+    effect(() => {
+      if (this.player.state() === 'silent') untracked(() => this.hearing.set(null));
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.player.stop();
+  }
+
+  protected setFor<K extends keyof Wide>({ start, end }: Part, wish: K, value: Wide[K], label: string): void {
+    void this.desk.edit(label, (d) => setWish(d, { start, end }, wish, value));
+  }
+
+  protected chooseTexture(row: PlanRow, id: string): void {
+    this.setFor(row.part, 'texture', id, row.textures.find((t) => t.id === id)?.title ?? 'left free');
+  }
+
+  /** The first texture of an energy; the one that stands there where it has it already. */
+  protected chooseEnergy(row: PlanRow, energy: number): void {
+    const found = row.textures.find((t) => t.energy === energy) ?? nearestTo(energy, this.meterOf(row));
+    if (found && row.energy !== energy) this.setFor(row.part, 'texture', found.id, found.title);
+  }
+
+  private meterOf({ part }: PlanRow) {
+    return barAt(this.desk.arrangement()?.bars ?? [], part.end - 1).meter;
+  }
+
+  protected chooseLoudness(row: PlanRow, value: string): void {
+    const level = LOUDNESSES.find((l) => l === value);
+    if (level) this.setFor(row.part, 'loudness', level, `play it ${level}`);
+  }
+
+  protected chooseEnding(row: PlanRow, value: string): void {
+    const ending = ENDINGS.find((e) => e === value);
+    if (ending) this.setFor(row.part, 'ending', ending, ENDING_WORDS[ending]);
+  }
+
+  protected propose(): void {
+    const arrangement = this.desk.arrangement();
+    if (arrangement) void this.desk.edit('a texture for every part', (d) => withProposedPlan(d, arrangement));
+  }
+
+  protected plain(): void {
+    void this.desk.edit('plain chords everywhere', (d) => setWish(d, null, 'texture', 'block'));
+  }
+
+  protected across(label: string, make: typeof louderEachTime): void {
+    const parts = this.desk.arrangement()?.parts ?? [];
+    void this.desk.edit(label, (d: Document) => make(d, parts));
+  }
+  protected readonly louder = louderEachTime;
+  protected readonly byTurns = firstAndSecondEndings;
+
+  /** Two figures by turns through the whole song, or from one part on. */
+  protected alternate(a: string, b: string, part: string): void {
+    const arrangement = this.desk.arrangement();
+    if (!arrangement) return;
+    const range = arrangement.parts.find((p) => `${p.number}` === part) ?? { start: 0, end: arrangement.song.length };
+    void this.desk.edit('two figures by turns', (d) =>
+      alternateTextures(d, { start: range.start, end: range.end }, [a, b], arrangement.bars),
+    );
+  }
+
+  protected hear({ part }: PlanRow): void {
+    const arrangement = this.desk.arrangement();
+    if (this.hearing() === part.number || !arrangement) return this.player.stop();
+    const tempo = (arrangement.song.tempo * this.settings.tempoPercent()) / 100;
+    const options = { hands: 'both', plain: false, scope: 'part', tempo, countIn: false, click: false } as const;
+    void this.player.play(planSounds(arrangement, part, options));
+    this.hearing.set(part.number);
+  }
+}

@@ -1,0 +1,181 @@
+import { ChangeDetectionStrategy, Component, OnDestroy, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import {
+  compareArrangements,
+  documentOfVersion,
+  dropVersion,
+  keepVersion,
+  takeVersion,
+  type Arrangement,
+  type BarPair,
+  type ComparedFigures,
+  type Document,
+} from '@joined-hands/core';
+import { planStretch } from '../audio/plan';
+import { Player } from '../audio/player';
+import { DeskStore } from '../state/desk.store';
+import { SettingsStore } from '../state/settings.store';
+import { Choice } from '../widgets/choice';
+import { Signs } from '../widgets/signs';
+import { Workers } from '../workers/workers';
+
+/** The arrangement as it stands, among the kept ones. */
+const NOW = '';
+
+interface Side {
+  readonly name: string;
+  readonly document: Document;
+  readonly arrangement: Arrangement;
+}
+
+/** Versions that were kept of an arrangement, and any two of them side by side: seen, measured and heard. */
+@Component({
+  selector: 'jh-versions',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Choice, RouterLink, Signs],
+  templateUrl: './versions.html',
+  styleUrl: './versions.less',
+})
+export class VersionsScreen implements OnDestroy {
+  readonly id = input.required<string>();
+  protected readonly desk = inject(DeskStore);
+  protected readonly player = inject(Player);
+  private readonly settings = inject(SettingsStore);
+  private readonly workers = inject(Workers);
+  protected readonly versions = computed(() => this.desk.document()?.versions ?? []);
+  protected readonly names = computed(() => [
+    { id: NOW, text: 'as it stands' },
+    ...this.versions().map((v) => ({ id: v.name, text: v.name })),
+  ]);
+  private readonly wanted = signal<{ a: string; b: string } | null>(null);
+  /** The names of the two sides: the newest kept one beside what stands now, until others are chosen. */
+  protected readonly pair = computed(() => {
+    const wanted = this.wanted();
+    const newest = this.versions().at(-1)?.name ?? NOW;
+    const known = (name: string | undefined, otherwise: string) =>
+      name !== undefined && this.names().some((n) => n.id === name) ? name : otherwise;
+    return { a: known(wanted?.a, newest), b: known(wanted?.b, NOW) };
+  });
+  private readonly sides = signal<{ readonly a: Side; readonly b: Side } | null>(null);
+  protected readonly comparison = computed(() => {
+    const sides = this.sides();
+    return sides ? compareArrangements(sides.a, sides.b) : null;
+  });
+  protected readonly onlyDifferent = signal(true);
+  protected readonly shown = computed(() => {
+    const bars = this.comparison()?.bars ?? [];
+    return this.onlyDifferent() ? bars.filter((b) => b.differs.length > 0) : bars;
+  });
+  protected readonly summary = computed(() => {
+    const bars = this.comparison()?.bars;
+    if (!bars) return '';
+    const changed = bars.filter((b) => b.differs.length > 0).length;
+    if (changed === 0) return 'The two are the same in every bar.';
+    return `${changed} of ${bars.length} bars differ.`;
+  });
+  protected readonly figures = computed(() => {
+    const c = this.comparison();
+    return c ? FIGURES.map(({ words, of }) => ({ words, a: of(c.a), b: of(c.b) })) : [];
+  });
+  protected readonly shows = [
+    { id: 'differing' as const, text: 'What differs' },
+    { id: 'all' as const, text: 'Every bar' },
+  ];
+  /** Which side is heard. */
+  protected readonly heard = signal<'a' | 'b'>('a');
+  protected readonly ears = computed(() => [
+    { id: 'a' as const, text: `A: ${this.nameOf(this.pair().a)}` },
+    { id: 'b' as const, text: `B: ${this.nameOf(this.pair().b)}` },
+  ]);
+  private turn = 0;
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      untracked(() => void this.desk.open(id));
+    });
+    effect(() => {
+      const { a, b } = this.pair();
+      const document = this.desk.document();
+      if (document) untracked(() => void this.lay(document, a, b));
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.player.stop();
+  }
+
+  private nameOf(name: string): string {
+    return name === NOW ? 'as it stands' : name;
+  }
+
+  private async lay(document: Document, a: string, b: string): Promise<void> {
+    const turn = ++this.turn;
+    const sideOf = async (name: string): Promise<Side> => {
+      const kept = document.versions.find((v) => v.name === name);
+      const whole = kept ? documentOfVersion(kept) : document;
+      return { name, document: whole, arrangement: await this.workers.arranger.arrange(whole) };
+    };
+    const [one, other] = [await sideOf(a), await sideOf(b)];
+    if (turn === this.turn) this.sides.set({ a: one, b: other });
+  }
+
+  protected choose(side: 'a' | 'b', name: string): void {
+    this.player.stop();
+    this.wanted.set({ ...this.pair(), [side]: name });
+  }
+
+  protected keep(field: HTMLInputElement): void {
+    const name = field.value.trim() || `Version ${this.versions().length + 1}`;
+    field.value = '';
+    void this.desk.edit(`keep ${name}`, (d) => keepVersion(d, name, new Date().toISOString()));
+  }
+
+  protected take(name: string): void {
+    void this.desk.edit(`take up ${name}`, (d) => takeVersion(d, name));
+  }
+
+  protected drop(name: string): void {
+    void this.desk.edit(`forget ${name}`, (d) => dropVersion(d, name));
+  }
+
+  protected day(kept: string): string {
+    return new Date(kept).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+  }
+
+  /** Starts or stops, from a bar where one is named. */
+  protected toggle(bar: BarPair | null = null): void {
+    if (this.player.state() !== 'silent') return this.player.stop();
+    this.play(bar?.start ?? 0);
+  }
+
+  /** Turns the ear to the other side, in time: the music goes on where it is. */
+  protected listen(side: 'a' | 'b'): void {
+    this.heard.set(side);
+    const at = this.player.position();
+    if (this.player.state() === 'playing') this.play(at ?? 0);
+  }
+
+  private play(from: number): void {
+    const arrangement = this.sides()?.[this.heard()].arrangement;
+    if (!arrangement) return;
+    const tempo = (arrangement.song.tempo * this.settings.tempoPercent()) / 100;
+    const options = { hands: 'both', plain: false, tempo, countIn: false, click: false } as const;
+    void this.player.play(planStretch(arrangement, from, arrangement.song.length, options));
+  }
+
+  /** The bar that sounds now. */
+  protected readonly sounding = computed(() => {
+    const at = this.player.position();
+    return at === null ? null : (this.comparison()?.bars.findLast((b) => b.start <= at)?.number ?? null);
+  });
+}
+
+const FIGURES: readonly { readonly words: string; readonly of: (f: ComparedFigures) => string }[] = [
+  { words: 'Difficulty', of: (f) => `${f.difficulty}` },
+  { words: 'Hardest part', of: (f) => (f.hardestPart === null ? '–' : `${f.hardestPart}`) },
+  { words: 'Motion of the left hand, in half steps', of: (f) => `${f.motion}` },
+  { words: 'Notes to play', of: (f) => `${f.notes}` },
+  { words: 'Jumps', of: (f) => `${f.jumps}` },
+  { words: 'To be mended', of: (f) => `${f.troubles}` },
+];
