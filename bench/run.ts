@@ -5,6 +5,8 @@ import {
   handsOf,
   layBars,
   newDocument,
+  setFill,
+  setWish,
   suggestChords,
   TICKS_PER_QUARTER,
   voiceLeftHand,
@@ -56,6 +58,21 @@ const short = median(15, () => arrange(ballad));
 const whole = median(5, () => arrange(long));
 rows.push({ what: 'arrange(), 32 bars', measured: `${short.toFixed(1)} ms`, limit: '50 ms' });
 rows.push({ what: 'arrange(), 1,024 bars', measured: `${whole.toFixed(1)} ms`, limit: `${(short * 32 * 1.3).toFixed(1)} ms` });
+
+/** Two times the song in a lively texture, with harmony, and a fill wherever there is room. */
+function dressed(): Document {
+  const plain = newDocument(repeated(ballad.song, 2));
+  const layered = setWish(setWish(plain, null, 'texture', 'rise-and-fall'), null, 'harmony', { density: 50, size: 'two' });
+  const rooms = arrange(layered).parts.flatMap((p) => p.rooms);
+  return rooms.reduce((d, room) => setFill(d, room.at, room.offers[0]?.kind ?? null), layered);
+}
+const layered = dressed();
+median(5, () => arrange(layered));
+rows.push({
+  what: 'arrange(), 64 bars, texture, harmony, fills',
+  measured: `${median(15, () => arrange(layered)).toFixed(1)} ms`,
+  limit: '120 ms',
+});
 
 const POOL = ['Fmaj7', 'Dm7', 'Gm7', 'C7', 'Am7', 'D7', 'Bbmaj7', 'Bbm6', 'F6', 'Em7b5', 'A7', 'Eb7', 'G9', 'C13'];
 /** Chords of half a bar under a tune that goes up and down, hardly a pair of them twice. */

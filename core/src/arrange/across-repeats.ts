@@ -26,22 +26,30 @@ export function comesAgain(parts: readonly Repeating[]): boolean {
   return times(parts).some((group) => group.length > 1);
 }
 
+/** The groups that end what comes again: parts that are not followed by the same other part each time. */
+function endsOfRepeats(parts: readonly Repeating[]): Repeating[][] {
+  const groups = times(parts);
+  const groupOf = (number: number) => groups.findIndex((g) => g.some((p) => p.number === number));
+  return groups.filter(
+    (g) => g.length > 1 && (new Set(g.map((p) => groupOf(p.number + 1))).size > 1 || groupOf(g[0].number + 1) < 0),
+  );
+}
+
 /**
- * First and second endings: a part that comes again turns back by a dominant every time but the last, when it comes to rest with
- * its chord suspended. Null where no part comes again.
+ * First and second endings: where a stretch of parts comes again, its last part turns back by a dominant every time but the last,
+ * when it comes to rest with its chord suspended. Null where no part comes again.
  */
 export function firstAndSecondEndings(doc: Document, parts: readonly Repeating[]): Document | null {
-  if (!comesAgain(parts)) return null;
-  return times(parts)
-    .filter((group) => group.length > 1)
-    .reduce(
-      (document, group) =>
-        group.reduce(
-          (d, part, k) => setWish(d, rangeOf(part), 'ending', k === group.length - 1 ? 'suspended' : 'dominant'),
-          document,
-        ),
-      doc,
-    );
+  const ending = endsOfRepeats(parts);
+  if (ending.length === 0) return null;
+  return ending.reduce(
+    (document, group) =>
+      group.reduce(
+        (d, part, k) => setWish(d, rangeOf(part), 'ending', k === group.length - 1 ? 'suspended' : 'dominant'),
+        document,
+      ),
+    doc,
+  );
 }
 
 /** A swell across repeats: every time a part comes again it is one step louder than the time before. Null where none comes again. */

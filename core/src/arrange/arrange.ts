@@ -71,7 +71,7 @@ export function arrange(doc: Document): Arrangement {
   });
   if (close.touch === 'octave' && way === 'arranged') closeLow(dressed, left.chords, hands);
   const struck = asStruck(left.chords, dressed);
-  const rooms = roomsOf(doc, stretches, played, struck, bars, song.key);
+  const rooms = way === 'arranged' ? roomsOf(doc, stretches, played, struck, bars, song.key) : [];
   const fills = keptFills(doc, rooms);
   const added = !plays(doc, 'harmony')
     ? []

@@ -65,13 +65,7 @@ export class SoundPanel {
     return found ? `time ${found.time} of ${found.of}` : '';
   });
   protected readonly value = computed(() =>
-    [
-      this.loudness(),
-      this.swell() === 'none' ? '' : SWELL_WORDS[this.swell()],
-      this.ending() === 'plain' ? '' : ENDING_WORDS[this.ending()],
-    ]
-      .filter(Boolean)
-      .join(', '),
+    [this.loudness(), this.swell() === 'none' ? '' : SWELL_WORDS[this.swell()]].filter(Boolean).join(', '),
   );
   /** Why the ending asked for is not there. */
   protected readonly leftOut = computed(

@@ -241,7 +241,8 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
   const sung = new Map(part.melody.map((n, i) => [n.at, words[i] !== null]));
   const held = new Map(part.under.map((u) => [u.at, [...u.pitches].reverse().map(nameOf)]));
   const beside = besideTune(part);
-  const steps = [...part.melody, ...beside].map((n) => staffStep(n.pitch));
+  const singing = part.sung.length > 0;
+  const steps = singing ? [] : [...part.melody, ...beside].map((n) => staffStep(n.pitch));
   const high = Math.max(...steps, 0);
   const range = steps.length > 0 ? high - Math.min(...steps) : 0;
   const step =
@@ -252,14 +253,16 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
           spare < 0 ? SIZE.step + spare / range : Infinity,
         )
       : SIZE.step;
-  const field = Math.max(SIZE.shortest + Math.max(0, spare), range * step);
+  const field = Math.max(singing ? SUNG_STEP * 3 : 0, SIZE.shortest + Math.max(0, spare), range * step);
   const lowest = SIZE.top + SIZE.stone + field;
   const wordsY = lowest + SIZE.stone + 20;
   const rulerY = wordsY + SIZE.words;
   const blocksY = rulerY + SIZE.ruler / 2 + 25;
   const tallest = Math.max(3, ...part.chords.flatMap((c) => attacksOf(c).map((a) => a.pitches.length)));
   const free = field - range * step;
-  const height = (pitch: string) => SIZE.top + SIZE.stone + (high - staffStep(pitch)) * step + free / 2;
+  // Under a sung tune the stones stand for the words; the right hand's chords lie over them.
+  const height = (pitch: string) =>
+    singing ? SIZE.top + SIZE.stone + field : SIZE.top + SIZE.stone + (high - staffStep(pitch)) * step + free / 2;
   const stones = notes.map((note): Stone => {
     const r = note.length >= TICKS_PER_QUARTER ? SIZE.stone : SIZE.smallStone;
     const tail = x(Math.min(note.at + note.length, end)) - SIZE.stone - 4;
@@ -349,17 +352,28 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
       }),
     pebbles: beside
       .filter((n) => inside(n.at))
-      .map((n) => ({ ...n, id: `${n.at} ${n.pitch}`, letter: nameOf(n.pitch), x: x(n.at), y: height(n.pitch) })),
+      .map((n) => ({
+        ...n,
+        id: `${n.at} ${n.pitch}`,
+        letter: nameOf(n.pitch),
+        x: x(n.at),
+        y: height(n.pitch) - n.over * SUNG_STEP,
+      })),
   };
 }
 
 /** The notes that the right hand plays beside the tune, each with its finger. */
-function besideTune({ fills, sung }: Part): { at: number; pitch: string; finger: number | null }[] {
+function besideTune({ fills, sung }: Part): { at: number; pitch: string; finger: number | null; over: number }[] {
   return [
-    ...fills.map(({ at, pitch, finger }) => ({ at, pitch, finger })),
-    ...sung.flatMap(({ at, pitches, fingers }) => pitches.map((pitch, k) => ({ at, pitch, finger: fingers[k] ?? null }))),
+    ...fills.map(({ at, pitch, finger }) => ({ at, pitch, finger, over: 0 })),
+    ...sung.flatMap(({ at, pitches, fingers }) =>
+      pitches.map((pitch, over) => ({ at, pitch, finger: fingers[over] ?? null, over })),
+    ),
   ];
 }
+
+/** Pixels from one note of a right-hand chord to the next above it. */
+const SUNG_STEP = 27;
 
 /** Where the places of the right hand are drawn, under the bar numbers. */
 const PLACES_Y = 38;
