@@ -79,7 +79,7 @@ const ASPECTS: readonly (readonly [keyof ComparedBar, string])[] = [
 const differences = (a: ComparedBar, b: ComparedBar): string[] =>
   ASPECTS.flatMap(([aspect, words]) => (a[aspect] === b[aspect] ? [] : [words]));
 
-function barsOf({ document, arrangement }: Side): ComparedBar[] {
+function barsOf({ document: doc, arrangement }: Side): ComparedBar[] {
   const { bars, parts, score } = arrangement;
   const chords = parts.flatMap((p) => p.chords.filter((c) => !c.again || c.at === p.start));
   let [n, c] = [0, 0];
@@ -89,13 +89,13 @@ function barsOf({ document, arrangement }: Side): ComparedBar[] {
     const symbols: string[] = [];
     for (; c < chords.length && chords[c].at < bar.end; c++) symbols.push(chords[c].symbol);
     const tune = notes.filter((x) => x.role === 'melody');
-    const name = wishAt(document, bar.start, 'texture');
+    const name = wishAt(doc, bar.start, 'texture');
     return {
       chords: symbols.join(' '),
       left: attacks(notes.filter((x) => x.hand === 'left')),
       right: attacks(notes.filter((x) => x.hand === 'right' && x.role !== 'melody')),
       tune: tune.map((x) => `${nameOf(x.pitch)}${octaveMark(x)} ${toQuarters(x.length)}`).join(' '),
-      texture: textureNamed(name, document.choices.textures)?.title ?? 'free',
+      texture: textureNamed(name, doc.choices.textures)?.title ?? 'free',
     };
   });
 }

@@ -27,6 +27,7 @@ import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
 import { ENDING_WORDS, SWELL_WORDS } from './words';
 
+const SWELL_SIGNS: Readonly<Record<Swell, string>> = { none: '', rise: '<', fall: '>', arch: '<>' };
 const TOUCH_WORDS: Readonly<Record<LastTouch, string>> = { plain: 'as it stands', rolled: 'rolled', octave: 'a low octave' };
 
 /** How loud it is and how it ends: dynamics and endings of the part, and the close of the song. */
@@ -64,9 +65,7 @@ export class SoundPanel {
     const found = part && timeOf(part.number, this.desk.arrangement()?.parts ?? []);
     return found ? `time ${found.time} of ${found.of}` : '';
   });
-  protected readonly value = computed(() =>
-    [this.loudness(), this.swell() === 'none' ? '' : SWELL_WORDS[this.swell()]].filter(Boolean).join(', '),
-  );
+  protected readonly value = computed(() => `${this.loudness()} ${SWELL_SIGNS[this.swell()]}`.trim());
   /** Why the ending asked for is not there. */
   protected readonly leftOut = computed(
     () =>

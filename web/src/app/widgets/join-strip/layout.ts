@@ -168,8 +168,9 @@ export function layoutStrip(whole: Part, bars: readonly Bar[], width: number, he
   const longest = Math.max(...lines.map((l) => l[l.length - 1].end - l[0].start));
   const scale = Math.min(room / longest, SIZE.widestQuarter / TICKS_PER_QUARTER);
   const laid = lines.map((line) => layoutLine(part, line, Math.max(scale, 1e-6), 0));
-  const spare =
-    laid.length === 1 && height > 0 ? Math.max(-SIZE.mostTight, Math.min(SIZE.mostSpread, height - laid[0].height)) : 0;
+  // One line spreads over spare room; where even one does not fit, lines draw together.
+  const most = laid.length === 1 ? SIZE.mostSpread : 0;
+  const spare = height > 0 ? Math.max(-SIZE.mostTight, Math.min(most, height - laid[0].height)) : 0;
   return Math.abs(spare) > 8 ? lines.map((line) => layoutLine(part, line, Math.max(scale, 1e-6), spare)) : laid;
 }
 
@@ -245,14 +246,7 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
   const steps = singing ? [] : [...part.melody, ...beside].map((n) => staffStep(n.pitch));
   const high = Math.max(...steps, 0);
   const range = steps.length > 0 ? high - Math.min(...steps) : 0;
-  const step =
-    range > 0
-      ? Math.min(
-          SIZE.step + Math.max(0, spare) / 9,
-          (SIZE.tallest + spare) / range,
-          spare < 0 ? SIZE.step + spare / range : Infinity,
-        )
-      : SIZE.step;
+  const step = stepFor(range, spare);
   const field = Math.max(singing ? SUNG_STEP * 3 : 0, SIZE.shortest + Math.max(0, spare), range * step);
   const lowest = SIZE.top + SIZE.stone + field;
   const wordsY = lowest + SIZE.stone + 20;
@@ -374,6 +368,13 @@ function besideTune({ fills, sung }: Part): { at: number; pitch: string; finger:
 
 /** Pixels from one note of a right-hand chord to the next above it. */
 const SUNG_STEP = 27;
+
+/** Pixels from one staff step to the next: wider where there is room to spare, narrower where there is too little. */
+function stepFor(range: number, spare: number): number {
+  if (range === 0) return SIZE.step;
+  const usual = Math.min(SIZE.step, SIZE.tallest / range);
+  return spare < 0 ? usual + spare / range : Math.min(SIZE.step + spare / 9, (SIZE.tallest + spare) / range);
+}
 
 /** Where the places of the right hand are drawn, under the bar numbers. */
 const PLACES_Y = 38;
