@@ -86,7 +86,7 @@ describe('the arrange command', () => {
     [['--transpose', 'H'], '--transpose takes a key'],
     [['--school', 'jazz'], '--school takes close, root, two-note, shell'],
     [['--suggest', 'all'], '--suggest takes triads, sevenths, rich'],
-    [['--texture', 'waltz'], '--texture takes block, long-bass, open-tenth'],
+    [['--texture', 'waltz'], '--texture takes block, held-block, long-bass'],
     [['--nonsense'], "Unknown option '--nonsense'"],
     [['--json', '-', '--abc', '-'], 'Only one output'],
   ])('answers 2 for %j', (options, sentence) => {

@@ -4,6 +4,7 @@ import {
   arrange,
   chartText,
   keyName,
+  lessonText,
   meterName,
   partTitle,
   report,
@@ -23,6 +24,7 @@ const WRITERS: Record<Output, (document: Document, arrangement: Arrangement) => 
   midi: (_, arrangement) => writeMidi(arrangement.song, arrangement.score, arrangement.pedal, arrangement.tempo),
   abc: (_, arrangement) => writeAbc(arrangement.song),
   chart: (_, arrangement) => chartText(arrangement),
+  lesson: (_, arrangement) => lessonText(arrangement),
   project: (document) => writeProject(document),
 };
 

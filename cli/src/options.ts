@@ -13,7 +13,7 @@ import {
 import { FORMATS, type Format } from '@joined-hands/core/formats';
 
 /** Outputs the command can write, in the order in which they are written. */
-export const OUTPUTS = ['json', 'musicxml', 'midi', 'abc', 'chart', 'project'] as const;
+export const OUTPUTS = ['json', 'musicxml', 'midi', 'abc', 'chart', 'lesson', 'project'] as const;
 export type Output = (typeof OUTPUTS)[number];
 
 /** A command line that was understood. */
@@ -56,7 +56,8 @@ function listed(names: readonly string[]): string {
 
 export const USAGE = `npm run -s arrange -- INPUT [options]
 
-  --format abc|musicxml|letters|project   input format (default: by the file's ending)
+  --format abc|musicxml|midi|letters|project
+                                          input format (default: by the file's ending)
   --hands child|small|medium|large        hand profile (default: medium)
   --keys 49|61|76|88                      keyboard size (default: 88)
   --school NAME                           left-hand voicing school: close|root|two-note|shell|fifths|open|
@@ -66,7 +67,7 @@ ${listed(TEXTURES.map((t) => t.id))}
   --strip-chords                          put the file's chords aside and suggest others
   --suggest triads|sevenths|rich          chords to suggest from (default: triads)
   --transpose KEY                         write it in another key, such as "Eb major"
-  --json FILE  --musicxml FILE  --midi FILE  --abc FILE  --chart FILE  --project FILE
+  --json FILE  --musicxml FILE  --midi FILE  --abc FILE  --chart FILE  --lesson FILE  --project FILE
                                           outputs; - is standard output
 `;
 
@@ -131,6 +132,7 @@ function parse(args: readonly string[]) {
         midi: text,
         abc: text,
         chart: text,
+        lesson: text,
         project: text,
       },
     });

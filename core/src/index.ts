@@ -83,5 +83,15 @@ export { schoolPrices, type SchoolPrice, type Scope } from './arrange/prices.js'
 export { usualSchool } from './arrange/wishes.js';
 export { report } from './arrange/report.js';
 export { chartText, letterChart, partTitle, type ChartBar, type ChartColumn, type ChartPart } from './sheet/chart.js';
+export {
+  chordShapes,
+  lessonOf,
+  lessonText,
+  worksheet,
+  type ChordShape,
+  type Lesson,
+  type LessonPart,
+  type WorksheetPart,
+} from './sheet/lesson.js';
 export { writtenScore } from './sheet/written.js';
 export { firstLook, warmUp, type FirstLook, type WarmUp } from './sheet/first-look.js';

@@ -12,11 +12,26 @@ export interface RawNote {
   readonly length: Ticks;
   readonly pitches: readonly Pitch[];
   readonly tiedOn: boolean;
+  /** The words of the first verse, or of the verse that is sung. */
   readonly lyric: Lyric | null;
+  /** Words of further verses, from the second on; sung when the measure comes again. */
+  readonly verses?: readonly (Lyric | null)[];
+  readonly graces?: readonly Pitch[];
+}
+
+/** Signs that send the player elsewhere, and the places they send to. */
+export interface Leaps {
+  /** Back to the start or to the sign, then up to the end, to "fine", or to the coda. */
+  readonly jump?: { readonly from: 'start' | 'sign'; readonly until: 'end' | 'fine' | 'coda' };
+  readonly sign?: boolean;
+  readonly fine?: boolean;
+  /** Where the coda is left for, once the player has been sent back. */
+  readonly toCoda?: boolean;
+  readonly coda?: boolean;
 }
 
 /** A measure as it is written, before repeats are played out. Positions count from its own start. */
-export interface RawMeasure {
+export interface RawMeasure extends Leaps {
   /** The number that a reader of the page would give it. */
   readonly name: string;
   readonly length: Ticks;
@@ -47,6 +62,79 @@ export interface RawSong {
 }
 
 const MAX_MEASURES = 4_000;
+
+/** A measure as it is played: which time it is. */
+export interface PlayedMeasure extends RawMeasure {
+  /** 1 for the first time. */
+  readonly time: number;
+}
+
+/** Plays everything out: repeats and endings, then "da capo" and "dal segno" with "fine" and coda. */
+export function playOut(measures: readonly RawMeasure[]): PlayedMeasure[] {
+  const once = expandRepeats(measures);
+  const jumpAt = once.findLastIndex((m) => m.jump !== undefined);
+  const jump = once[jumpAt]?.jump;
+  const times = new Map<RawMeasure, number>();
+  const counted = (m: RawMeasure, original: RawMeasure): PlayedMeasure => {
+    const time = (times.get(original) ?? 0) + 1;
+    times.set(original, time);
+    return { ...m, time };
+  };
+  const byName = new Map(measures.map((m) => [m.name, m]));
+  const originalOf = (m: RawMeasure) => byName.get(m.name) ?? m;
+  if (!jump) return once.map((m) => counted(m, originalOf(m)));
+  const played = once.slice(0, jumpAt + 1);
+  // Sent back, the player takes every repeat once, with its last ending.
+  const from =
+    jump.from === 'start'
+      ? 0
+      : Math.max(
+          0,
+          measures.findIndex((m) => m.sign),
+        );
+  const written = measures.findIndex((m) => m === originalOf(once[jumpAt]));
+  const again: RawMeasure[] = [];
+  for (let i = from; i < measures.length; i++) {
+    const m = measures[i];
+    if (jump.until !== 'coda' && i > written && written >= 0) break;
+    const lastEnding =
+      m.endings === null ||
+      !measures
+        .slice(i + 1, written + 2)
+        .some((n) => n.endings !== null && Math.max(...n.endings) > Math.max(...(m.endings ?? [0])));
+    if (lastEnding) again.push(again.length === 0 ? { ...m, marks: [{ at: 0, kind: 'jump', text: null }, ...m.marks] } : m);
+    if (jump.until === 'fine' && m.fine) break;
+    if (jump.until === 'coda' && m.toCoda) {
+      const coda = measures.findIndex((n, k) => n.coda && k > i);
+      if (coda >= 0) again.push(...measures.slice(coda));
+      break;
+    }
+    if (jump.until === 'coda' && i === written) break;
+  }
+  const whole = [...played, ...again];
+  if (whole.length > MAX_MEASURES) refuse(null, `The repeats make more than ${MAX_MEASURES} bars.`, 'Bring in fewer repeats.');
+  return whole.map((m) => counted(m, originalOf(m)));
+}
+
+/** The order in which measures are played, in runs: "1–8, 1–6, 9"; null where each is played once, one after another. */
+export function orderOf(played: readonly RawMeasure[], written: readonly RawMeasure[]): string | null {
+  const names = written.map((m) => m.name);
+  const places = new Map(names.map((n, i) => [n, i]));
+  const runs: { from: string; to: string; at: number }[] = [];
+  for (const { name } of played) {
+    const at = places.get(name) ?? 0;
+    const last = runs.at(-1);
+    if (last && at === last.at + 1) {
+      last.to = name;
+      last.at = at;
+    } else runs.push({ from: name, to: name, at });
+  }
+  if (runs.length < 2) return null;
+  return runs
+    .map((r) => (r.from === r.to ? r.from : `${r.from}–${r.to}`))
+    .join(', ')
+    .slice(0, 2000);
+}
 
 /** Plays out repeats and endings: the measures in the order in which they sound. */
 export function expandRepeats(measures: readonly RawMeasure[]): RawMeasure[] {
@@ -89,11 +177,13 @@ export function expandRepeats(measures: readonly RawMeasure[]): RawMeasure[] {
 }
 
 /** Puts measures together into a song: ties joined, chords of notes reduced to the top one, bars checked. */
-export function assemble(raw: RawSong): { song: Song; notices: readonly string[] } {
+export function assemble(raw: RawSong, stacks: 'top' | 'lowest' = 'top'): { song: Song; notices: readonly string[] } {
   if (raw.measures.every((m) => m.notes.every((n) => n.pitches.length === 0)))
     refuse(null, 'The file holds no melody notes.', 'Choose a file with a tune in its first part.');
   const notices = [...raw.notices];
-  const measures = expandRepeats(raw.measures);
+  const measures = playOut(raw.measures);
+  if (measures.every((m) => m.notes.every((n) => n.pitches.length === 0)))
+    refuse(null, 'The repeats and endings leave no note to play.', 'Mend the ending numbers in the file.');
   const melody: MelodyNote[] = [];
   const chords: ChordEvent[] = [];
   const marks: Mark[] = [];
@@ -109,9 +199,9 @@ export function assemble(raw: RawSong): { song: Song; notices: readonly string[]
         openTie = false;
         continue;
       }
-      const pitch = topOf(n.pitches);
+      const pitch = stacks === 'top' ? topOf(n.pitches) : lowestOf(n.pitches);
       if (n.pitches.length > 1)
-        stacked ??= `Measure ${m.name} has ${n.pitches.length} notes at once in the tune: the top one, ${pitch}, is kept there and wherever notes are stacked. For another line, bring in a file with that line alone.`;
+        stacked ??= `Measure ${m.name} has ${n.pitches.length} notes at once in the tune: the ${stacks} one, ${pitch}, is kept there and wherever notes are stacked.`;
       const midi = midiOf(pitch);
       if (midi < LOWEST_KEY || midi > HIGHEST_KEY)
         refuse(
@@ -122,7 +212,10 @@ export function assemble(raw: RawSong): { song: Song; notices: readonly string[]
       const last = melody.at(-1);
       const start = at + n.at;
       if (openTie && last && last.pitch === pitch && last.at + last.length === start) last.length += n.length;
-      else melody.push({ at: start, length: n.length, pitch, lyric: n.lyric });
+      else {
+        const lyric = (m.time > 1 ? n.verses?.[m.time - 2] : null) ?? n.lyric;
+        melody.push({ at: start, length: n.length, pitch, lyric, ...(n.graces?.length ? { graces: [...n.graces] } : {}) });
+      }
       if (melody.length > MAX_NOTES) refuse(null, `The tune has more than ${MAX_NOTES} notes.`, 'Bring in a shorter song.');
       openTie = n.tiedOn;
     }
@@ -130,7 +223,9 @@ export function assemble(raw: RawSong): { song: Song; notices: readonly string[]
   }
   if (stacked) notices.push(stacked);
   const length = at;
+  const order = orderOf(measures, raw.measures);
   const song: Song = {
+    ...(order ? { order } : {}),
     title: raw.title.slice(0, 200) || 'Untitled',
     composer: raw.composer,
     key: keyOf(raw, melody, chords),
@@ -147,6 +242,10 @@ export function assemble(raw: RawSong): { song: Song; notices: readonly string[]
 
 function topOf(pitches: readonly Pitch[]): Pitch {
   return pitches.reduce((top, p) => (midiOf(p) > midiOf(top) ? p : top));
+}
+
+function lowestOf(pitches: readonly Pitch[]): Pitch {
+  return pitches.reduce((low, p) => (midiOf(p) < midiOf(low) ? p : low));
 }
 
 function addChord(chords: ChordEvent[], chord: ChordEvent): void {

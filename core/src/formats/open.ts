@@ -1,9 +1,11 @@
 import { newDocument, type Document } from '../song/decisions.js';
 import { readAbc } from './abc/read.js';
 import { readLetters } from './letters/read.js';
+import { readMidi } from './midi/read.js';
 import { readMusicXml } from './musicxml/read.js';
 import { readProject } from './project/project.js';
-import { refusalSentence, type Reading } from './result.js';
+import { refusalSentence, type Answers, type Found, type Reading } from './result.js';
+import { decodeText } from './text.js';
 
 /** Formats a file may come in. */
 export const FORMATS = ['abc', 'musicxml', 'midi', 'letters', 'project'] as const;
@@ -11,8 +13,7 @@ export type Format = (typeof FORMATS)[number];
 
 /** A file as a document, or one sentence that says what is wrong, where, and what to do. */
 export type Opened =
-  | { readonly ok: true; readonly document: Document; readonly notices: readonly string[] }
-  | { readonly ok: false; readonly sentence: string };
+  ({ readonly ok: true; readonly document: Document } & Found) | { readonly ok: false; readonly sentence: string };
 
 const ENDINGS: Record<string, Format> = {
   abc: 'abc',
@@ -43,7 +44,7 @@ const NAMES: Record<Format, string> = {
 /** What the bytes of a file look like, whatever it is called. Null when they look like nothing known. */
 export function sniff(data: Uint8Array): Format | null {
   if (data[0] === 0x50 && data[1] === 0x4b) return 'musicxml';
-  const head = new TextDecoder().decode(data.subarray(0, 4000));
+  const head = decodeText(data.subarray(0, 4000));
   if (head.startsWith('MThd')) return 'midi';
   if (/^\uFEFF?\s*<\?xml|^\uFEFF?\s*<(score|!DOCTYPE score)/.test(head)) return 'musicxml';
   if (/^\s*\{/.test(head)) return 'project';
@@ -54,7 +55,7 @@ export function sniff(data: Uint8Array): Format | null {
 
 /** Text that holds control bytes is no text. */
 function looksBinary(data: Uint8Array): boolean {
-  const head = data.subarray(0, 4000);
+  const head = new TextEncoder().encode(decodeText(data.subarray(0, 4000)));
   let odd = 0;
   for (const byte of head) if (byte === 0 || (byte < 9 && byte > 0) || (byte > 13 && byte < 32)) odd++;
   return odd > head.length / 100;
@@ -64,30 +65,31 @@ function looksBinary(data: Uint8Array): boolean {
  * Reads a file of any known format. `format` overrules the file's ending. A file that is not what it is called is
  * refused with what it looks like.
  */
-export function openFile(name: string, data: Uint8Array, format: Format | null = formatOf(name)): Opened {
+export function openFile(name: string, data: Uint8Array, format: Format | null = formatOf(name), answers: Answers = {}): Opened {
   const refused = (sentence: string): Opened => ({ ok: false, sentence: `${name}: ${sentence}` });
   if (data.length === 0) return refused('The file is empty. Choose a file with a song in it.');
   if (format === null)
     return refused(
-      'The ending of the file names no known format. Choose an .abc, .musicxml, .xml, .mxl, .letters or .json file.',
+      'The ending of the file names no known format. Choose an .abc, .musicxml, .xml, .mxl, .mid, .letters or .json file.',
     );
   const looks = sniff(data);
   if (looks !== null && looks !== format)
     return refused(`The file is not ${NAMES[format]}: it looks like ${NAMES[looks]}. Rename it or choose that format.`);
-  if (format === 'midi') return refused('MIDI files cannot be brought in yet. Export the song as MusicXML or ABC instead.');
-  if (looks === null && looksBinary(data))
+  if (looks === null && format !== 'midi' && looksBinary(data))
     return refused(`The file is not ${NAMES[format]}: it holds no readable text. Choose a file with a song in it.`);
   if (format === 'project') {
-    const read = readProject(new TextDecoder().decode(data));
-    return read.ok ? { ok: true, document: read.document, notices: [] } : refused(read.sentence);
+    const read = readProject(decodeText(data));
+    return read.ok ? { ok: true, document: read.document, notices: [], questions: [], counted: [] } : refused(read.sentence);
   }
-  const read = readSong(format, data);
+  const read = readSong(format, data, answers);
   if (!read.ok) return refused(refusalSentence(read.refusal));
-  return { ok: true, document: newDocument(read.song), notices: read.notices };
+  const { notices, questions, counted } = read;
+  return { ok: true, document: newDocument(read.song), notices, questions, counted };
 }
 
-function readSong(format: 'abc' | 'musicxml' | 'letters', data: Uint8Array): Reading {
-  if (format === 'musicxml') return readMusicXml(data);
-  const text = new TextDecoder().decode(data);
-  return format === 'abc' ? readAbc(text) : readLetters(text);
+function readSong(format: 'abc' | 'musicxml' | 'midi' | 'letters', data: Uint8Array, answers: Answers): Reading {
+  if (format === 'musicxml') return readMusicXml(data, answers);
+  if (format === 'midi') return readMidi(data, answers);
+  const text = decodeText(data);
+  return format === 'abc' ? readAbc(text, answers) : readLetters(text);
 }

@@ -154,7 +154,7 @@ describe('MusicXML', () => {
   it.each([
     ['', 'empty'],
     ['<html><body/></html>', 'not a MusicXML score'],
-    ['<score-timewise/>', 'timewise'],
+    ['<score-timewise/>', 'The score holds no part.'],
     ['X:1', 'does not begin with an XML tag'],
     [score(measure(attributes + note('C', 5, 10)), measure(note('C', 5, 8), 2)), 'Measure 1: the bar has 5 counts'],
     [score(measure(attributes + note('C', 9, 8))), 'off the keyboard'],

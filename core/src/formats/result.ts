@@ -13,10 +13,35 @@ export interface Refusal {
   readonly columns: readonly [number, number] | null;
 }
 
-/** A song that was read, with what had to be said on the way, or a refusal. */
-export type Reading =
-  | { readonly ok: true; readonly song: Song; readonly notices: readonly string[] }
-  | { readonly ok: false; readonly refusal: Refusal };
+/** Something that a file leaves open, such as which of its lines is the tune; it is asked with a sensible answer given. */
+export interface Question {
+  readonly id: string;
+  readonly label: string;
+  readonly entries: readonly { readonly id: string; readonly text: string }[];
+  /** The answer that was taken. */
+  readonly value: string;
+}
+
+/** Answers to questions, by their ids. What is not answered takes the sensible answer. */
+export type Answers = Readonly<Record<string, string>>;
+
+/** Something that the file holds, how often, and what became of it. */
+export interface Counted {
+  /** In the plural: "grace notes". */
+  readonly what: string;
+  readonly count: number;
+  readonly became: 'used' | 'kept' | 'left out';
+}
+
+/** What was found beside the song itself. */
+export interface Found {
+  readonly notices: readonly string[];
+  readonly questions: readonly Question[];
+  readonly counted: readonly Counted[];
+}
+
+/** A song that was read, with what was found on the way, or a refusal. */
+export type Reading = ({ readonly ok: true; readonly song: Song } & Found) | { readonly ok: false; readonly refusal: Refusal };
 
 /** Thrown inside readers only; every public reader turns it into a {@link Reading}. */
 export class RefusedInput extends Error {
@@ -43,26 +68,32 @@ export function refusalSentence(refusal: Refusal): string {
 }
 
 /** Runs a reader: what it refuses becomes a value, what it yields is validated before anyone sees it. */
-export function reading(read: () => { song: Song; notices?: readonly string[] }): Reading {
+export function reading(read: () => { song: Song } & Partial<Found>): Reading {
   try {
-    const { song, notices } = read();
+    const { song, notices = [], questions = [], counted = [] } = read();
     const checked = SongSchema.safeParse(song);
     if (!checked.success) {
       const fault = checked.error.issues[0];
       const note = fault.path[0] === 'melody' && typeof fault.path[1] === 'number' ? song.melody[fault.path[1]] : null;
-      const cause = note ? `The note ${note.pitch} ${fault.message}.` : fault.message;
+      const cause = note ? `The note ${note.pitch} ${fault.message}.` : plainFault(fault.message);
       return refusal(
         note ? `melody note ${Number(fault.path[1]) + 1}` : null,
         cause,
         'Mend it in the file and bring it in again.',
       );
     }
-    return { ok: true, song: checked.data, notices: notices ?? [] };
+    return { ok: true, song: checked.data, notices, questions, counted };
   } catch (error) {
     if (error instanceof RefusedInput) return { ok: false, refusal: error.refusal };
     throw error;
   }
 }
+
+/** A fault that data was checked for, in plain words: sentences of our own stay, those of the checker are put simply. */
+export const plainFault = (message: string): string =>
+  /^(Invalid|Too (big|small)|Unrecognized|Expected)/.test(message)
+    ? 'something is missing there, or is not what it should be.'
+    : message;
 
 function refusal(place: string | null, cause: string, wayOut: string): Reading {
   return { ok: false, refusal: { place, cause, wayOut, line: null, columns: null } };

@@ -16,6 +16,8 @@ const MelodyNote = z.object({
     message: 'lies off the keyboard (A0 to C8)',
   }),
   lyric: Lyric.nullable(),
+  /** Small notes struck just before it, as they are written; they are not played. */
+  graces: z.array(z.string().refine(isPitch)).max(16).optional(),
 });
 
 /** A chord symbol at a place; it holds until the next one or the end. */
@@ -24,7 +26,7 @@ const ChordEvent = z.object({ at: ticks, symbol: z.string().min(1).max(40) });
 /** What the written music says about its own shape, at the place where something begins or ends. */
 const Mark = z.object({
   at: ticks,
-  kind: z.enum(['section', 'double-bar', 'repeat', 'ending', 'slur-end', 'line-end', 'breath']),
+  kind: z.enum(['section', 'double-bar', 'repeat', 'ending', 'slur-end', 'line-end', 'breath', 'fermata', 'words', 'jump']),
   text: z.string().max(200).nullable(),
 });
 
@@ -69,6 +71,8 @@ const SongShape = z.object({
   melody: z.array(MelodyNote).max(MAX_NOTES),
   chords: z.array(ChordEvent).max(MAX_NOTES),
   marks: z.array(Mark).max(MAX_NOTES),
+  /** The measures as they are numbered on the page, in the order in which they are played: "1–8, 1–6, 9–16"; absent where none comes again. */
+  order: z.string().max(2000).optional(),
 });
 
 /**

@@ -6,7 +6,8 @@ import { parseKey, signatureOf, type Mode } from '../../harmony/key.js';
 import { plainSigns, parseChord } from '../../harmony/symbol.js';
 import type { ChordEvent, Lyric, Mark } from '../../song/song.js';
 import { assemble, type RawMeasure, type RawNote, type RawSong } from '../measures.js';
-import { reading, refuse, type Reading } from '../result.js';
+import { reading, refuse, type Answers, type Counted, type Question, type Reading } from '../result.js';
+import { Tally } from '../tally.js';
 
 /** The part of the ABC parser's output that this reader uses. */
 interface AbcPitch {
@@ -29,7 +30,8 @@ interface AbcElement {
   endTriplet?: boolean;
   startEnding?: string;
   endEnding?: boolean;
-  gracenotes?: unknown[];
+  gracenotes?: AbcPitch[];
+  decoration?: string[];
   startChar: number;
   title?: string;
   value?: { num: string; den: string }[];
@@ -49,28 +51,63 @@ interface AbcTune {
 
 const ACCIDENTALS: Record<string, number> = { sharp: 1, flat: -1, natural: 0, dblsharp: 2, dblflat: -2 };
 const MAX_TEXT = 1_000_000;
+const MAX_REST_BARS = 400;
 
 /**
  * Reads the first tune of an ABC text: key, meter, pick-up, chords in quotes, lyrics, repeats and endings played out,
  * tuplets, ties. Of several voices the first is the tune; notes stacked in it are refused.
  */
-export function readAbc(text: string): Reading {
+export function readAbc(text: string, answers: Answers = {}): Reading {
   return reading(() => {
     const wayOut = 'Paste a tune that has its X:, M:, L: and K: lines.';
     if (!text.trim()) refuse(null, 'The text is empty.', wayOut);
     if (text.length > MAX_TEXT) refuse(null, 'The text is longer than a million letters.', 'Choose one tune.');
     if (!/^\s*K:/m.test(text)) refuse(null, 'This is not ABC: it has no K: line for the key.', wayOut);
-    const first = firstTune(text);
-    const tune = (abcjs.parseOnly(first) as unknown as AbcTune[])[0];
-    if (!tune) refuse(null, 'This is not ABC: no tune was found in it.', wayOut);
-    return assemble(new AbcTuneReader(tune, first).read());
+    const tunes = tunesOf(text);
+    const chosen = tunes.find((t) => t.id === answers['tune']) ?? tunes[0];
+    const tune = parsed(chosen.text);
+    if (!tune) return refuse(null, 'This is not ABC: no tune was found in it.', wayOut);
+    const reader = new AbcTuneReader(tune, chosen.text, answers['voice'] ?? null);
+    const raw = reader.read();
+    const { song, notices } = assemble(raw);
+    const order = song.order ? [`Repeats are played out. On the page the measures are played as ${song.order}.`] : [];
+    return {
+      song,
+      notices: [...notices, ...order],
+      questions: [...tuneQuestion(tunes, chosen.id), ...reader.questions()],
+      counted: reader.counted(raw),
+    };
   });
 }
 
-/** The text up to the second X: line; files may hold many tunes. */
-function firstTune(text: string): string {
+/** The parser's tune; null where it finds none or gives up. */
+function parsed(text: string): AbcTune | null {
+  try {
+    return (abcjs.parseOnly(text) as unknown as (AbcTune | undefined)[])[0] ?? null;
+  } catch {
+    return null;
+  }
+}
+
+interface WrittenTune {
+  readonly id: string;
+  readonly title: string;
+  readonly text: string;
+}
+
+/** The tunes of a book, each with the lines before the first that hold for all. */
+function tunesOf(text: string): WrittenTune[] {
   const starts = [...text.matchAll(/^X:/gm)].map((m) => m.index);
-  return starts.length > 1 ? text.slice(starts[0], starts[1]) : text;
+  if (starts.length < 2) return [{ id: '1', title: '', text }];
+  return starts.map((start, i) => {
+    const body = text.slice(start, starts[i + 1]);
+    return { id: `${i + 1}`, title: /^T:\s*(.*)$/m.exec(body)?.[1].trim() || `Tune ${i + 1}`, text: body };
+  });
+}
+
+function tuneQuestion(tunes: readonly WrittenTune[], value: string): Question[] {
+  if (tunes.length < 2) return [];
+  return [{ id: 'tune', label: 'The tune is', entries: tunes.map(({ id, title }) => ({ id, text: title })), value }];
 }
 
 /** Holds the state of one reading: the key in force, accidentals of the bar, open tuplets and endings. */
@@ -92,24 +129,50 @@ class AbcTuneReader {
   private at = 0;
   private number = 0;
 
+  private readonly tally = new Tally();
+  private voices = 1;
+
   constructor(
     private readonly tune: AbcTune,
     private readonly text: string,
+    private readonly voice: string | null,
   ) {}
 
+  /** Which of several voices is the tune. */
+  questions(): Question[] {
+    if (this.voices < 2) return [];
+    const entries = Array.from({ length: this.voices }, (_, i) => ({ id: `${i + 1}`, text: `voice ${i + 1}` }));
+    return [{ id: 'voice', label: 'The tune is in', entries, value: this.voice ?? '1' }];
+  }
+
+  /** What was found, and what the text says that a song has no place for. */
+  counted(raw: RawSong): Counted[] {
+    const notes = raw.measures.flatMap((m) => m.notes).filter((n) => n.pitches.length > 0);
+    this.tally.add('notes of the tune', 'used', notes.length);
+    this.tally.add('syllables', 'used', notes.filter((n) => n.lyric).length);
+    this.tally.add(
+      'chord symbols',
+      'used',
+      raw.measures.reduce((sum, m) => sum + m.chords.length, 0),
+    );
+    this.tally.add('layout lines (%%)', 'left out', this.text.match(/^%%/gm)?.length ?? 0);
+    return this.tally.all();
+  }
+
   read(): RawSong {
-    let voices = 1;
+    const wanted = Math.max(0, Number(this.voice ?? 1) - 1);
     for (const line of this.tune.lines) {
-      const staff = line.staff?.[0];
-      if (!staff) continue;
-      voices = Math.max(voices, line.staff?.length ?? 1, staff.voices.length);
+      if (!line.staff?.[0]) continue;
+      const all = line.staff.flatMap((staff) => staff.voices.map((voice) => ({ staff, voice })));
+      this.voices = Math.max(this.voices, all.length);
+      const { staff, voice } = all[wanted] ?? all[0];
       if (staff.key) this.setKey(staff.key);
       if (staff.meter) this.setMeter(staff.meter);
-      for (const element of staff.voices[0] ?? []) this.take(element);
-      if (this.hasWords(staff.voices[0])) this.marks.push({ at: this.at, kind: 'line-end', text: null });
+      for (const element of voice) this.take(element);
+      if (this.hasWords(voice)) this.marks.push({ at: this.at, kind: 'line-end', text: null });
     }
     this.endMeasure(false, 1);
-    if (voices > 1) this.notices.push('The file has several voices: the first one is the tune.');
+    if (this.voices > 1) this.notices.push(`The file has several voices: voice ${wanted + 1} is the tune.`);
     const { title, composer, tempo } = this.tune.metaText;
     const quarter = tempo?.bpm && tempo.duration?.[0] ? tempo.bpm * tempo.duration[0] * 4 : 100;
     return {
@@ -188,13 +251,27 @@ class AbcTuneReader {
         this.lineOf(e),
       );
     const tiedOn = (e.pitches ?? []).some((p) => p.startTie !== undefined);
-    this.notes.push({ at: this.at, length, pitches, tiedOn, lyric: lyricOf(e) });
+    const graces = (e.gracenotes ?? []).map((g) => this.pitchOf(g));
+    this.tally.add('grace notes', 'kept', graces.length);
+    this.tally.add('ornament and playing signs', 'left out', e.decoration?.length ?? 0);
+    const [lyric, ...verses] = versesOf(e);
+    this.notes.push({
+      at: this.at,
+      length,
+      pitches,
+      tiedOn,
+      lyric: lyric ?? null,
+      verses,
+      graces: pitches.length > 0 ? graces : [],
+    });
     this.at += length;
     const slurEnds = e.endSlur?.length || e.pitches?.some((p) => p.endSlur?.length);
     if (slurEnds) this.marks.push({ at: this.at, kind: 'slur-end', text: null });
   }
 
   private takeRestBars(count: number, length: number): void {
+    if (!(count <= MAX_REST_BARS))
+      refuse(null, `The tune rests for more than ${MAX_REST_BARS} bars at once.`, 'Shorten the rest.');
     for (let i = 0; i < count; i++) {
       this.notes.push({ at: 0, length, pitches: [], tiedOn: false, lyric: null });
       this.at = length;
@@ -285,10 +362,12 @@ class AbcTuneReader {
   }
 }
 
-function lyricOf(e: AbcElement): Lyric | null {
-  const lyric = e.lyric?.[0];
-  const text = lyric?.syllable.replaceAll('\u00a0', ' ').trim();
-  return text ? { text: text.slice(0, 200), joins: lyric?.divider === '-' } : null;
+/** The words of a note, verse by verse. */
+function versesOf(e: AbcElement): (Lyric | null)[] {
+  return (e.lyric ?? []).slice(0, 12).map((lyric) => {
+    const text = lyric.syllable.replaceAll('\u00a0', ' ').trim();
+    return text ? { text: text.slice(0, 200), joins: lyric.divider === '-' } : null;
+  });
 }
 
 /** "1", "2", "1,3", "1-3". */

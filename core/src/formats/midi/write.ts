@@ -2,6 +2,7 @@ import * as midiPackage from '@tonejs/midi';
 import { signatureOf } from '../../harmony/key.js';
 import { midiOf, type Pitch } from '../../pitch/pitch.js';
 import type { Song } from '../../song/song.js';
+import { countTicks } from '../../time/meter.js';
 import type { TempoPoint } from '../../time/tempo.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
 
@@ -42,7 +43,7 @@ export function writeMidi(
     ppq,
     meta: [],
     tempos: tempo.map(({ at, percent }) => ({ ticks: ticks(at), bpm: (song.tempo * percent) / 100 })),
-    timeSignatures: song.meters.map((m) => ({ ticks: ticks(m.at), timeSignature: [m.beats, m.unit] })),
+    timeSignatures: metersOf(song).map((m) => ({ ticks: ticks(m.at), timeSignature: [m.beats, m.unit] })),
     keySignatures: [{ ticks: 0, key: 'C', scale: song.key.mode }],
   });
   for (const hand of ['right', 'left'] as const) {
@@ -65,6 +66,14 @@ export function writeMidi(
     }
   }
   return withSignature(midi.toArray(), signatureOf(song.key));
+}
+
+/** The meters of a song; a pick-up is a first bar of a meter of its own. */
+function metersOf({ meters, pickup }: Song): readonly { at: Ticks; beats: number; unit: number }[] {
+  const [first, ...rest] = meters;
+  const counts = pickup / countTicks(first);
+  if (pickup === 0 || !Number.isInteger(counts)) return meters;
+  return [{ at: 0, beats: counts, unit: first.unit }, { ...first, at: pickup }, ...rest];
 }
 
 /**

@@ -4,6 +4,10 @@ import type { Bar } from '../../time/bars.js';
 import type { TempoPoint } from '../../time/tempo.js';
 import type { Ticks } from '../../time/ticks.js';
 
+/** Text as it may stand in XML. */
+export const escapeXml = (text: string): string =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
+
 /** A move of the pedal. */
 export interface WrittenPedal {
   readonly at: Ticks;
@@ -41,6 +45,9 @@ export function directionsIn(score: Directions, bar: Bar, first: boolean, last: 
   if (first) xml.push(metronome(score.song, bar));
   for (const { start, number } of score.parts)
     if (start >= bar.start && start < bar.end) xml.push(direction(start, bar, `<rehearsal>${number}</rehearsal>`, 'above', 1));
+  for (const { at, kind, text } of score.song.marks)
+    if (kind === 'words' && text && at >= bar.start && at < bar.end)
+      xml.push(direction(at, bar, `<words>${escapeXml(text)}</words>`, 'above', 1));
   score.tempo.slice(1).forEach(({ at, percent }, i) => {
     if (at < bar.start || at >= bar.end) return;
     const tempo = Math.round(score.song.tempo * percent) / 100;

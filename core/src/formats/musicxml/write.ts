@@ -8,7 +8,7 @@ import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
 import { beatTicks } from '../../time/meter.js';
 import { barEvents, noteValues, splitForTuplets, type Piece } from '../pieces.js';
 import { beamLevel, beamsOf, type Beamable } from './beams.js';
-import { directionsIn, farBars, octaveShift, type Directions } from './directions.js';
+import { directionsIn, escapeXml, farBars, octaveShift, type Directions } from './directions.js';
 
 /** A chord as it is engraved. */
 export interface WrittenChord {
@@ -29,9 +29,6 @@ export interface WrittenScore extends Directions {
   readonly fingers: ReadonlyMap<Ticks, number>;
 }
 
-const escapeXml = (text: string): string =>
-  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
-
 /** Writes a MusicXML 4.0 score of two staves, with chord symbols, left-hand fingers and words. */
 export function writeMusicXml(score: WrittenScore): string {
   const { song } = score;
@@ -39,7 +36,11 @@ export function writeMusicXml(score: WrittenScore): string {
   const events = barEvents(song, bars);
   const beside = [...song.melody.map((n) => ({ at: n.at, pitches: [n.pitch] })), ...score.under].sort((a, b) => a.at - b.at);
   const far = { 1: farBars(beside, bars, 1), 2: farBars(score.left, bars, 2) };
-  const measures = bars.map((bar, i) => measure(score, bar, i, bars, events[i], far));
+  const signs: NoteSigns = {
+    graces: new Map(song.melody.flatMap((n) => (n.graces?.length ? [[n.at, n.graces] as const] : []))),
+    fermatas: new Set(song.marks.filter((m) => m.kind === 'fermata').map((m) => m.at)),
+  };
+  const measures = bars.map((bar, i) => measure(score, bar, i, bars, events[i], far, signs));
   return `<?xml version="1.0" encoding="UTF-8"?>
 <!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">
 <score-partwise version="4.0">
@@ -60,6 +61,7 @@ function measure(
   bars: readonly Bar[],
   pieces: readonly Piece[],
   far: Readonly<Record<1 | 2, ReadonlySet<number>>>,
+  signs: NoteSigns,
 ): string {
   const { song } = score;
   const implicit = bar.number === 0 ? ' implicit="yes"' : '';
@@ -70,9 +72,9 @@ function measure(
   else if (!sameMeter) xml.push(`      <attributes>${time(bar)}</attributes>`);
   xml.push(...directionsIn(score, bar, index === 0, index === bars.length - 1));
   for (const staff of [1, 2] as const) xml.push(...octaveShift(far[staff], index, bar, staff, 'start'));
-  const tune = tuneNotes(bar, pieces, score.fingers);
+  const tune = tuneNotes(bar, pieces, score.fingers, signs);
   const beams = beamsOf(tune, beatTicks(bar.meter));
-  tune.forEach((n, i) => xml.push(...(n.harmony ? [n.harmony] : []), note({ ...n, beam: beams[i] })));
+  tune.forEach((n, i) => xml.push(...(n.harmony ? [n.harmony] : []), ...n.graces.map(graceXml), note({ ...n, beam: beams[i] })));
   const backup = `      <backup><duration>${bar.end - bar.start}</duration></backup>`;
   const under = chordNotes(score.under, bar, UNDER);
   if (under.length > 0) xml.push(backup, ...under);
@@ -90,14 +92,24 @@ function attributes(song: Song, bar: Bar): string {
 const keyXml = (key: Key): string => `<key><fifths>${signatureOf(key)}</fifths><mode>${key.mode}</mode></key>`;
 const time = (bar: Bar): string => `<time><beats>${bar.meter.beats}</beats><beat-type>${bar.meter.unit}</beat-type></time>`;
 
+/** Signs that belong to notes of the tune, by their places. */
+interface NoteSigns {
+  readonly graces: ReadonlyMap<Ticks, readonly Pitch[]>;
+  readonly fermatas: ReadonlySet<Ticks>;
+}
+
+const graceXml = (pitch: Pitch): string =>
+  `      <note><grace slash="yes"/>${pitchXml(pitch)}<voice>1</voice><type>eighth</type><staff>1</staff></note>`;
+
 type Tuplet = { readonly actual: number; readonly normal: number } | null;
 
 interface TuneNote extends NoteXml, Beamable {
   readonly harmony: string | null;
+  readonly graces: readonly Pitch[];
 }
 
 /** The tune of a bar as written notes; a piece becomes several, tied, where its length is no single note value. */
-function tuneNotes(bar: Bar, pieces: readonly Piece[], fingers: WrittenScore['fingers']): TuneNote[] {
+function tuneNotes(bar: Bar, pieces: readonly Piece[], fingers: WrittenScore['fingers'], signs: NoteSigns): TuneNote[] {
   const notes: TuneNote[] = [];
   for (const { tuplet, pieces: group } of splitForTuplets(pieces)) {
     const scale = tuplet ? tuplet.actual / tuplet.normal : 1;
@@ -109,12 +121,14 @@ function tuneNotes(bar: Bar, pieces: readonly Piece[], fingers: WrittenScore['fi
         const stop = piece.pitch !== null && (!first || piece.continues);
         const start = piece.pitch !== null && (!last || piece.tiedOn);
         const opens = tuplet !== null && first && k === 0;
-        const finger = stop || piece.pitch === null ? undefined : fingers.get(bar.start + piece.at);
+        const struck = !stop && piece.pitch !== null;
+        const finger = struck ? fingers.get(bar.start + piece.at) : undefined;
         const closes = tuplet !== null && last && k === group.length - 1;
         notes.push({
           at,
           level: piece.pitch === null ? 0 : beamLevel(value.type),
           harmony: first && piece.chord ? harmony(piece.chord) : null,
+          graces: struck ? (signs.graces.get(bar.start + piece.at) ?? []) : [],
           pitch: piece.pitch === null ? '<rest/>' : pitchXml(piece.pitch),
           duration: value.ticks / scale,
           ties: tieXml('tie', stop, start),
@@ -126,6 +140,7 @@ function tuneNotes(bar: Bar, pieces: readonly Piece[], fingers: WrittenScore['fi
             ...(opens ? ['<tuplet type="start" bracket="yes"/>'] : []),
             ...(closes ? ['<tuplet type="stop"/>'] : []),
             ...(finger ? [fingeringXml(finger)] : []),
+            ...(struck && signs.fermatas.has(bar.start + piece.at) ? ['<fermata/>'] : []),
           ],
           lyric: first && piece.lyric ? lyric(piece.lyric, piece.insideWord) : '',
         });

@@ -1,3 +1,4 @@
+import { plainFault } from '../result.js';
 import { DocumentSchema, isNewerDocument, type Document } from '../../song/decisions.js';
 
 /** A document that was read, or one sentence that says why not. */
@@ -31,5 +32,5 @@ export function readProject(text: string): ProjectReading {
   if (checked.success) return { ok: true, document: checked.data };
   const fault = checked.error.issues[0];
   const place = fault.path.length > 0 ? ` at ${fault.path.join(' › ')}` : '';
-  return { ok: false, sentence: `The project file is damaged${place}: ${fault.message} Choose another copy of it.` };
+  return { ok: false, sentence: `The project file is damaged${place}: ${plainFault(fault.message)} Choose another copy of it.` };
 }

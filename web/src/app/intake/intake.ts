@@ -11,7 +11,7 @@ import {
 } from '@angular/core';
 import { Router } from '@angular/router';
 import { capital, newDocument, type Arrangement, type Document } from '@joined-hands/core';
-import type { Reading, Refusal } from '@joined-hands/core/formats';
+import type { Answers, Counted, Question, Reading, Refusal } from '@joined-hands/core/formats';
 import { ShelfStore } from '../state/shelf.store';
 import { Library } from '../storage/library';
 import { JoinStrip } from '../widgets/join-strip/join-strip';
@@ -54,6 +54,13 @@ export class Intake {
   protected readonly refusal = signal<Refusal | null>(null);
   protected readonly sentence = signal<string | null>(null);
   protected readonly notices = signal<readonly string[]>([]);
+  protected readonly questions = signal<readonly Question[]>([]);
+  protected readonly counted = signal<readonly Counted[]>([]);
+  /** What the pianist answered to the questions of this file or text. */
+  private answers: Answers = {};
+  /** The file at hand, to be read again when a question is answered otherwise. */
+  private file: { readonly name: string; readonly data: Uint8Array } | null = null;
+  protected readonly leftOut = computed(() => this.counted().filter((c) => c.became === 'left out').length);
   protected readonly reading = signal(false);
   protected readonly over = signal(false);
   /** The last text that could be read, as a document with its arrangement. It stays while a slip is mended. */
@@ -98,6 +105,7 @@ export class Intake {
 
   protected choose(way: Way): void {
     this.way.set(way);
+    this.answers = {};
     this.clear();
   }
 
@@ -106,12 +114,23 @@ export class Intake {
     this.refusal.set(null);
     this.sentence.set(null);
     this.notices.set([]);
+    this.questions.set([]);
+    this.counted.set([]);
+  }
+
+  /** Reads the same again with another answer. */
+  protected async answer(question: Question, value: string): Promise<void> {
+    this.answers = { ...this.answers, [question.id]: value };
+    if (this.way() === 'abc') await this.read('abc', this.abc());
+    else if (this.file) await this.readFile();
   }
 
   private async read(way: 'letters' | 'abc', text: string): Promise<void> {
     const turn = ++this.turn;
     if (way === 'abc' && !text.trim()) return this.clear();
-    const read: Reading = await (way === 'abc' ? this.workers.arranger.readAbc(text) : this.workers.arranger.readLetters(text));
+    const read: Reading = await (way === 'abc'
+      ? this.workers.reader.readAbc(text, this.answers)
+      : this.workers.reader.readLetters(text));
     if (turn !== this.turn) return;
     if (!read.ok) {
       const { refusal } = read;
@@ -126,6 +145,8 @@ export class Intake {
     this.refusal.set(null);
     this.sentence.set(null);
     this.notices.set(read.notices);
+    this.questions.set(read.questions);
+    this.counted.set(read.counted);
     this.good.set({ way, document, arrangement });
   }
 
@@ -149,21 +170,34 @@ export class Intake {
     this.choose('file');
     if (file.size > LARGEST_FILE)
       return this.sentence.set(`${file.name}: The file is larger than 30 MB. Choose a file with one song.`);
+    this.file = { name: file.name, data: new Uint8Array(await file.arrayBuffer()) };
+    this.answers = {};
+    await this.readFile();
+  }
+
+  private async readFile(): Promise<void> {
+    const { file } = this;
+    if (!file) return;
     const turn = ++this.turn;
     this.reading.set(true);
-    const opened = await this.workers.arranger.open(file.name, new Uint8Array(await file.arrayBuffer()));
-    this.reading.set(false);
+    const opened = await this.workers.reader.open(file.name, file.data, null, this.answers);
     if (turn !== this.turn) return;
+    this.reading.set(false);
     if (!opened.ok) return this.sentence.set(opened.sentence);
     const arrangement = await this.workers.arranger.arrange(opened.document);
     if (turn !== this.turn) return;
+    this.sentence.set(null);
     this.notices.set(opened.notices);
+    this.questions.set(opened.questions);
+    this.counted.set(opened.counted);
     this.good.set({ way: 'file', document: opened.document, arrangement });
   }
 
   protected cancel(): void {
     this.turn++;
+    this.workers.stopReading();
     this.reading.set(false);
+    this.sentence.set('Reading was stopped. Nothing was changed; choose another file.');
   }
 
   protected drop(event: DragEvent): void {

@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { DomSanitizer, type SafeHtml } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
-import { keyName, letterChart, meterName } from '@joined-hands/core';
 import { DeskStore } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
 import { download, fileName } from '../widgets/download';
-import { Signs } from '../widgets/signs';
+import { Choice } from '../widgets/choice';
+import { Paper, type PaperKind } from './paper';
 import type { ExportKind } from '../workers/arranger.worker';
 import { Workers } from '../workers/workers';
 
@@ -24,14 +24,23 @@ const EXPORTS: readonly ExportEntry[] = [
   { kind: 'midi', text: 'MIDI', ending: 'mid', type: 'audio/midi' },
   { kind: 'letters', text: 'Letter lines', ending: 'letters', type: 'text/plain' },
   { kind: 'abc', text: 'ABC', ending: 'abc', type: 'text/vnd.abc' },
+  { kind: 'lesson', text: 'Lesson text', ending: 'txt', type: 'text/plain' },
   { kind: 'project', text: 'Project', ending: 'json', type: 'application/json' },
 ];
 
-/** The sheet for the stand: an engraved grand staff, or the letter chart; to print and to export. */
+const KINDS: readonly { readonly id: 'staff' | PaperKind; readonly text: string }[] = [
+  { id: 'staff', text: 'Staff' },
+  { id: 'letters', text: 'Letters' },
+  { id: 'lesson', text: 'Lesson' },
+  { id: 'worksheet', text: 'Worksheet' },
+  { id: 'chords', text: 'Chords' },
+];
+
+/** The sheet for the stand: an engraved grand staff, the letter chart, a lesson, a worksheet or the chords; to print and to export. */
 @Component({
   selector: 'jh-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, Signs],
+  imports: [Choice, Paper, RouterLink],
   templateUrl: './sheet.html',
   styleUrl: './sheet.less',
 })
@@ -42,17 +51,13 @@ export class Sheet {
   private readonly workers = inject(Workers);
   private readonly sanitizer = inject(DomSanitizer);
   protected readonly exports = EXPORTS;
-  protected readonly style = signal<'staff' | 'letters'>('staff');
+  protected readonly style = signal<'staff' | PaperKind>('staff');
   protected readonly pages = signal<readonly SafeHtml[]>([]);
   protected readonly trouble = signal<string | null>(null);
-  protected readonly chart = computed(() => {
-    const arrangement = this.desk.arrangement();
-    return arrangement ? letterChart(arrangement) : [];
-  });
-  protected readonly worded = computed(() => this.desk.arrangement()?.song.melody.some((n) => n.lyric) ?? false);
-  protected readonly about = computed(() => {
-    const song = this.desk.arrangement()?.song;
-    return song ? `${keyName(song.key)} · ${meterName(song.meters[0])} · ♩ = ${song.tempo}` : '';
+  protected readonly kinds = KINDS;
+  protected readonly paperKind = computed((): PaperKind => {
+    const style = this.style();
+    return style === 'staff' ? 'letters' : style;
   });
   private turn = 0;
 
@@ -73,7 +78,7 @@ export class Sheet {
   private setPaperForPrint(paper: 'a4' | 'letter'): void {
     const style = document.getElementById('paper') ?? document.head.appendChild(document.createElement('style'));
     style.id = 'paper';
-    style.textContent = `@page { size: ${paper}; margin: ${this.style() === 'staff' ? 0 : '14mm'}; }`;
+    style.textContent = pageRule(paper, this.style() === 'staff');
   }
 
   private async engrave(paper: (typeof PAPERS)['a4' | 'letter']): Promise<void> {
@@ -99,7 +104,19 @@ export class Sheet {
     download(`${fileName(document.song.title)}.${entry.ending}`, content, entry.type);
   }
 
+  /** Whose song it is, as the sheet is to say it. */
+  protected credit(by: string): void {
+    const composer = by.trim().slice(0, 200) || null;
+    void this.desk.edit('the credits', (d) => ({ ...d, song: { ...d.song, composer } }));
+  }
+
   protected print(): void {
     window.print();
   }
+}
+
+/** The page for print: the engraver sets its own margins and numbers; other sheets have them here. */
+function pageRule(paper: string, engraved: boolean): string {
+  if (engraved) return `@page { size: ${paper}; margin: 0; }`;
+  return `@page { size: ${paper}; margin: 14mm; @bottom-right { content: counter(page); font: 11px sans-serif; } }`;
 }

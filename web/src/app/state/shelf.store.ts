@@ -23,7 +23,7 @@ export const ShelfStore = signalStore(
       for (const [i, name] of DEMOS.entries()) {
         const answer = await fetch(`demo/${name}`);
         if (!answer.ok) continue;
-        const opened = await workers.arranger.open(name, new Uint8Array(await answer.arrayBuffer()));
+        const opened = await workers.reader.open(name, new Uint8Array(await answer.arrayBuffer()), null, {});
         if (opened.ok) await library.add(opened.document, { demo: true, createdAt: i + 1 });
       }
       await library.keepSetting('demos', true);

@@ -3,6 +3,7 @@ import {
   arrange,
   chartText,
   compareKeys,
+  lessonText,
   schoolPrices,
   versions,
   whatHelps,
@@ -16,10 +17,9 @@ import {
   type Scope,
   type Version,
 } from '@joined-hands/core';
-import type { Format, Opened, Reading } from '@joined-hands/core/formats';
 
 /** Files a document can be written as. */
-export type ExportKind = 'musicxml' | 'midi' | 'letters' | 'abc' | 'chart' | 'project';
+export type ExportKind = 'musicxml' | 'midi' | 'letters' | 'abc' | 'chart' | 'lesson' | 'project';
 
 /** The readers and writers are large and rarely needed: they load with the first file. */
 const formats = () => import('@joined-hands/core/formats');
@@ -44,18 +44,6 @@ const arranger = {
     return compareKeys(document);
   },
 
-  async open(name: string, data: Uint8Array, format?: Format): Promise<Opened> {
-    return (await formats()).openFile(name, data, format);
-  },
-
-  async readLetters(text: string): Promise<Reading> {
-    return (await formats()).readLetters(text);
-  },
-
-  async readAbc(text: string): Promise<Reading> {
-    return (await formats()).readAbc(text);
-  },
-
   async write(kind: ExportKind, document: Document): Promise<string | Uint8Array> {
     const f = await formats();
     const arrangement = arrange(document);
@@ -70,6 +58,8 @@ const arranger = {
         return f.writeAbc(arrangement.song);
       case 'chart':
         return chartText(arrangement);
+      case 'lesson':
+        return lessonText(arrangement);
       case 'project':
         return f.writeProject(document);
     }

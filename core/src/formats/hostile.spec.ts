@@ -1,0 +1,133 @@
+import fc from 'fast-check';
+import { deflateSync, strToU8, zipSync } from 'fflate';
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { demo, DEMOS } from '../../testing/songs.js';
+import { arrange, SongSchema } from '../index.js';
+import { openFile, writeAbc, writeLetters, writeMidi, writeMusicXml, writeProject, type Format } from './index.js';
+import { writtenScore } from '../sheet/written.js';
+
+const demoBytes = (name: string) => new Uint8Array(readFileSync(new URL(`../../../demo/${name}`, import.meta.url)));
+
+/** Whole files of every format, to be damaged. */
+const SEEDS: readonly (readonly [Format, Uint8Array])[] = (() => {
+  const doc = demo(DEMOS[1]);
+  const arrangement = arrange(doc);
+  return [
+    ['musicxml', demoBytes(DEMOS[2])],
+    ['abc', demoBytes(DEMOS[1])],
+    ['letters', demoBytes(DEMOS[0])],
+    ['midi', writeMidi(arrangement.song, arrangement.score)],
+    ['project', strToU8(writeProject(doc))],
+    ['musicxml', zipSync({ 'a.musicxml': strToU8(writeMusicXml(writtenScore(arrangement))) })],
+    ['abc', strToU8(writeAbc(doc.song))],
+    ['letters', strToU8(writeLetters(doc.song))],
+  ];
+})();
+
+type Damage = (data: Uint8Array) => Uint8Array;
+const damage: fc.Arbitrary<Damage> = fc.oneof(
+  fc.record({ at: fc.double({ min: 0, max: 1, noNaN: true }), byte: fc.nat(255) }).map(({ at, byte }): Damage => (data) => {
+    const copy = data.slice();
+    copy[Math.min(copy.length - 1, Math.floor(at * copy.length))] = byte;
+    return copy;
+  }),
+  fc
+    .record({ from: fc.double({ min: 0, max: 1, noNaN: true }), share: fc.double({ min: 0, max: 0.3, noNaN: true }) })
+    .map(({ from, share }): Damage => (data) => {
+      const a = Math.floor(from * data.length);
+      const b = Math.min(data.length, a + Math.ceil(share * data.length));
+      return new Uint8Array([...data.subarray(0, a), ...data.subarray(b)]);
+    }),
+  fc
+    .record({ from: fc.double({ min: 0, max: 1, noNaN: true }), to: fc.double({ min: 0, max: 1, noNaN: true }) })
+    .map(({ from, to }): Damage => (data) => {
+      const [a, b] = [Math.floor(from * data.length), Math.floor(to * data.length)];
+      const piece = data.subarray(a, Math.min(data.length, a + 60));
+      return new Uint8Array([...data.subarray(0, b), ...piece, ...data.subarray(b)]);
+    }),
+  fc
+    .record({
+      at: fc.double({ min: 0, max: 1, noNaN: true }),
+      word: fc.constantFrom('-1', '99999999', '0', '<', '&x;', '"', '|', ':|', '\u0000'),
+    })
+    .map(({ at, word }): Damage => (data) => {
+      const a = Math.floor(at * data.length);
+      return new Uint8Array([...data.subarray(0, a), ...strToU8(word), ...data.subarray(a)]);
+    }),
+);
+
+/** Opens damaged bytes; anything but a valid song or a sentence throws. */
+function open(format: Format, data: Uint8Array): void {
+  const opened = openFile(`file.${format}`, data, format);
+  if (!opened.ok) {
+    expect(opened.sentence.length).toBeGreaterThan(20);
+    expect(opened.sentence).not.toMatch(/undefined|NaN|\[object/);
+    return;
+  }
+  expect(SongSchema.safeParse(opened.document.song).success).toBe(true);
+}
+
+describe('damaged files', () => {
+  it('give a song or a sentence, never anything else', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...SEEDS), fc.array(damage, { minLength: 1, maxLength: 6 }), ([format, data], list) => {
+        open(
+          format,
+          list.reduce((d, make) => (d.length > 0 ? make(d) : d), data),
+        );
+      }),
+      { numRuns: Number(process.env['FUZZ_RUNS'] ?? 3000) },
+    );
+  });
+
+  it('of pure noise give a sentence', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom<Format>('abc', 'musicxml', 'midi', 'letters', 'project'),
+        fc.uint8Array({ minLength: 1, maxLength: 600 }),
+        (format, data) => open(format, data),
+      ),
+      { numRuns: 500 },
+    );
+  });
+});
+
+describe('hostile files', () => {
+  const refused = (name: string, data: Uint8Array) => {
+    const opened = openFile(name, data);
+    return opened.ok ? 'was read' : opened.sentence;
+  };
+
+  it('that unpack to more than a score are refused before they are unpacked', () => {
+    const bomb = zipSync({ 'a.musicxml': new Uint8Array(40_000_000) }, { level: 9 });
+    expect(bomb.length).toBeLessThan(100_000);
+    expect(refused('bomb.mxl', bomb)).toContain('unpacks to more than any score needs');
+  });
+
+  it('that lie about their size are refused', () => {
+    const packed = zipSync({ 'a.musicxml': new Uint8Array(5_000_000) }, { level: 9 });
+    // The sizes before and after packing stand in the file's own head and in the list at the end.
+    const lying = packed.slice();
+    for (let i = 0; i + 4 < lying.length; i++)
+      if (lying[i] === 0x40 && lying[i + 1] === 0x4b && lying[i + 2] === 0x4c && lying[i + 3] === 0) lying.set([16, 0, 0, 0], i);
+    expect(refused('lying.mxl', lying)).toMatch(/damaged|no score|empty|not MusicXML/);
+    expect(deflateSync(new Uint8Array(8)).length).toBeGreaterThan(0);
+  });
+
+  it('that define entities, or nest without end, are refused', () => {
+    const laughs = `<?xml version="1.0"?><!DOCTYPE x [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;&a;&a;">]><score-partwise><part id="P1"/></score-partwise>`;
+    expect(refused('laughs.musicxml', strToU8(laughs))).toContain('defines entities of its own');
+    const deep = `<score-partwise>${'<part>'.repeat(100_000)}`;
+    expect(refused('deep.musicxml', strToU8(deep))).not.toBe('was read');
+  });
+
+  it('of too many bars or notes are refused with their limit', () => {
+    const bar =
+      '<measure number="1"><note><pitch><step>C</step><octave>4</octave></pitch><duration>4</duration></note></measure>';
+    const long = `<score-partwise><part-list/><part id="P1">${bar.repeat(4100)}</part></score-partwise>`;
+    expect(refused('long.musicxml', strToU8(long))).toContain('more than 4000 bars');
+    const repeats = `X:1\nM:4/4\nL:1/4\nK:C\n${'|: C4 :| '.repeat(2600)}\n`;
+    expect(refused('again.abc', strToU8(repeats))).toContain('more than 4000 bars');
+  });
+});

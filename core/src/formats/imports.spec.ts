@@ -1,0 +1,248 @@
+import * as midiPackage from '@tonejs/midi';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { demo, DEMOS, documentOf, songs } from '../../testing/songs.js';
+import { arrange, midiOf, setWish, TICKS_PER_QUARTER as Q, writtenScore, type Song } from '../index.js';
+import { openFile, readAbc, readMidi, readMusicXml, writeMidi, writeMusicXml, refusalSentence, type Reading } from './index.js';
+import { likelyGrid, snap } from './midi/quantise.js';
+
+const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
+
+const read = (reading: Reading) => {
+  if (!reading.ok) throw new Error(refusalSentence(reading.refusal));
+  return reading;
+};
+const tune = (s: Song) => s.melody.map((n) => n.pitch).join(' ');
+const note = (step: string, octave: number, duration: number, more = '', front = '') =>
+  `<note>${front}<pitch><step>${step}</step><octave>${octave}</octave></pitch><duration>${duration}</duration>${more}</note>`;
+const bar = (n: number, inner: string) => `<measure number="${n}">${inner}</measure>`;
+const START =
+  '<attributes><divisions>1</divisions><key><fifths>0</fifths><mode>major</mode></key><time><beats>4</beats><beat-type>4</beat-type></time></attributes>';
+const partList = (...names: string[]) =>
+  `<part-list>${names.map((n, i) => `<score-part id="P${i + 1}"><part-name>${n}</part-name></score-part>`).join('')}</part-list>`;
+const score = (names: string[], ...parts: string[]) =>
+  `<score-partwise version="4.0">${partList(...names)}${parts.map((p, i) => `<part id="P${i + 1}">${p}</part>`).join('')}</score-partwise>`;
+const whole = (step: string, octave = 4, more = '') => note(step, octave, 4, more);
+
+describe('a score of several lines', () => {
+  const two = score(
+    ['Piano', 'Voice'],
+    bar(1, START + whole('C') + '<backup><duration>4</duration></backup>' + note('C', 3, 4, '<voice>2</voice>')) +
+      bar(2, whole('D') + '<direction><direction-type><dynamics><f/></dynamics></direction-type></direction>'),
+    bar(1, START + whole('G', 4, '<lyric><text>sea</text></lyric>')) + bar(2, whole('A', 4, '<lyric><text>air</text></lyric>')),
+  );
+
+  it('gives the line that is sung, asks for it, and takes another when told', () => {
+    const first = read(readMusicXml(two));
+    expect(tune(first.song)).toBe('G4 A4');
+    const [question] = first.questions;
+    expect(question).toMatchObject({ id: 'line', value: '2/1/1' });
+    expect(question.entries.map((e) => e.text)).toEqual([
+      'Piano, voice 1: 2 notes',
+      'Piano, voice 2: 1 note',
+      'Voice: 2 notes, sung',
+    ]);
+    expect(tune(read(readMusicXml(two, { line: '1/1/1' })).song)).toBe('C4 D4');
+  });
+
+  it('counts what it has no place for', () => {
+    const { counted } = read(readMusicXml(two, { line: '1/1/1' }));
+    expect(counted).toContainEqual({ what: 'dynamics', count: 1, became: 'left out' });
+    expect(counted).toContainEqual({ what: 'notes of other lines', count: 1, became: 'left out' });
+    expect(counted).toContainEqual({ what: 'notes of other parts', count: 2, became: 'left out' });
+    expect(counted).toContainEqual({ what: 'notes of the tune', count: 2, became: 'used' });
+  });
+
+  it('keeps the lowest of stacked notes where that is asked for', () => {
+    const stacked = score(['Voice'], bar(1, START + whole('C') + note('E', 4, 4, '', '<chord/>')));
+    expect(tune(read(readMusicXml(stacked)).song)).toBe('E4');
+    expect(tune(read(readMusicXml(stacked, { stacks: 'lowest' })).song)).toBe('C4');
+  });
+
+  it('is read timewise and in UTF-16 as well', () => {
+    const timewise = `<?xml version="1.0" encoding="UTF-16"?><score-timewise version="4.0">${partList('Voice')}${bar(1, `<part id="P1">${START}${whole('G')}</part>`)}${bar(2, `<part id="P1">${whole('F')}</part>`)}</score-timewise>`;
+    const bytes = new Uint8Array([0xff, 0xfe, ...[...timewise].flatMap((c) => [c.charCodeAt(0) & 255, c.charCodeAt(0) >> 8])]);
+    const opened = openFile('pier.musicxml', bytes);
+    expect(opened.ok && tune(opened.document.song)).toBe('G4 F4');
+  });
+
+  it('keeps grace notes as ornaments, fermatas and words', () => {
+    const ornate = score(
+      ['Voice'],
+      bar(1, START + note('D', 4, 0, '', '<grace/>') + whole('C', 4, '<notations><fermata/></notations>')) +
+        bar(2, '<direction><direction-type><words>gently</words></direction-type></direction>' + whole('E')),
+    );
+    const { song, counted } = read(readMusicXml(ornate));
+    expect(song.melody[0].graces).toEqual(['D4']);
+    expect(song.marks.map((m) => [m.kind, m.text])).toContainEqual(['words', 'gently']);
+    expect(counted).toContainEqual({ what: 'grace notes', count: 1, became: 'kept' });
+    expect(counted).toContainEqual({ what: 'fermatas', count: 1, became: 'kept' });
+  });
+
+  it('of a transposing instrument sounds where it sounds, chords and key with it', () => {
+    const clarinet = score(
+      ['Clarinet'],
+      bar(
+        1,
+        START.replace('</attributes>', '<transpose><diatonic>-1</diatonic><chromatic>-2</chromatic></transpose></attributes>') +
+          '<harmony><root><root-step>D</root-step></root><kind>minor</kind></harmony>' +
+          whole('D', 5),
+      ),
+    );
+    const { song } = read(readMusicXml(clarinet));
+    expect([tune(song), song.chords[0].symbol, song.key.tonic]).toEqual(['C5', 'Cm', 'Bb']);
+  });
+});
+
+describe('signs that send the player back', () => {
+  const words = (text: string) => `<direction><direction-type><words>${text}</words></direction-type></direction>`;
+  const sign = (tag: string) => `<direction><direction-type><${tag}/></direction-type></direction>`;
+
+  it.each([
+    ['da capo al fine', [START + whole('C'), whole('D') + words('Fine'), whole('E') + words('D.C. al Fine')], 'C4 D4 E4 C4 D4'],
+    [
+      'dal segno al coda',
+      [
+        START + whole('C'),
+        sign('segno') + whole('D'),
+        whole('E') + words('To Coda'),
+        whole('F') + words('D.S. al Coda'),
+        words('Coda') + whole('G'),
+      ],
+      'C4 D4 E4 F4 D4 E4 G4',
+    ],
+    [
+      'repeats once more on the way back',
+      [START + whole('C') + '<barline><repeat direction="backward"/></barline>', whole('D') + '<sound dacapo="yes"/>'],
+      'C4 C4 D4 C4 D4',
+    ],
+  ])('play out: %s', (_, measures, expected) => {
+    const reading = read(readMusicXml(score(['Voice'], measures.map((m, i) => bar(i + 1, m)).join(''))));
+    expect(tune(reading.song)).toBe(expected);
+    expect(reading.notices.join()).toContain('Repeats are played out.');
+    expect(reading.song.order).toMatch(/^1–?/);
+  });
+
+  it('sing the next verse when a measure comes again', () => {
+    const verse = (n: number, t: string) => `<lyric number="${n}"><text>${t}</text></lyric>`;
+    const twice = score(
+      ['Voice'],
+      bar(1, START + whole('C', 4, verse(1, 'ebb') + verse(2, 'flow')) + '<barline><repeat direction="backward"/></barline>'),
+    );
+    expect(read(readMusicXml(twice)).song.melody.map((n) => n.lyric?.text)).toEqual(['ebb', 'flow']);
+  });
+});
+
+describe('an ABC book', () => {
+  const book = '%%pagewidth 20\nX:1\nT:Rope\nM:4/4\nL:1/4\nK:C\nCDEF|\n\nX:2\nT:Tar\nM:4/4\nL:1/4\nK:G\n{a}G2 !trill!A2|\n';
+
+  it('asks which tune, keeps grace notes and counts the signs that it leaves out', () => {
+    const first = read(readAbc(book));
+    expect(first.questions[0]).toMatchObject({ id: 'tune', value: '1', entries: [{ text: 'Rope' }, { text: 'Tar' }] });
+    const second = read(readAbc(book, { tune: '2' }));
+    expect([second.song.title, tune(second.song), second.song.melody[0].graces]).toEqual(['Tar', 'G4 A4', ['A5']]);
+    expect(second.counted).toContainEqual({ what: 'ornament and playing signs', count: 1, became: 'left out' });
+  });
+
+  it('reads broken rhythm and a change of meter and key inside the line', () => {
+    const { song } = read(readAbc('X:1\nM:4/4\nL:1/4\nK:C\nC>D E2|[M:3/4]E2 F|[K:G]F3|\n'));
+    expect(song.melody.map((n) => n.length / Q)).toEqual([1.5, 0.5, 2, 2, 1, 3]);
+    expect(song.meters.map((m) => m.beats)).toEqual([4, 3]);
+    expect(song.melody.at(-1)?.pitch).toBe('F#4');
+  });
+});
+
+describe('MIDI', () => {
+  const sounding = (s: Song) => s.melody.map((n) => [n.at, n.length, midiOf(n.pitch)]);
+
+  it.each(DEMOS)('that was written here comes back with the same tune, bars and key: %s', (name) => {
+    const { song } = demo(name);
+    const { score: notes } = arrange(documentOf(song));
+    const back = read(readMidi(writeMidi(song, notes))).song;
+    expect(sounding(back)).toEqual(sounding(song));
+    expect([back.pickup, back.length, back.key, back.tempo]).toEqual([song.pickup, song.length, song.key, song.tempo]);
+  });
+
+  it('keeps the sounding tune of random songs without triplets', () => {
+    fc.assert(
+      fc.property(songs({ triplets: false, maxBars: 6 }), (song) => {
+        if (song.melody.length < 2) return;
+        const { score: notes } = arrange(documentOf({ ...song, chords: [] }));
+        const right = notes.filter((n) => n.hand === 'right');
+        const back = read(readMidi(writeMidi(song, right), { grid: 'sixteenths' })).song;
+        expect(back.melody.map((n) => [n.at, midiOf(n.pitch)])).toEqual(song.melody.map((n) => [n.at, midiOf(n.pitch)]));
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('names the chords of an accompaniment', () => {
+    const doc = setWish(demo('harbour-glass.abc'), null, 'texture', 'broken-triad');
+    const { song, score: notes } = arrange(doc);
+    const back = read(readMidi(writeMidi(song, notes)));
+    expect(back.questions.find((q) => q.id === 'chords')?.value).toBe('named');
+    const roots = (s: Song) => new Map(s.chords.map((c) => [c.at, /^[A-G][b#]?/.exec(c.symbol)?.[0]]));
+    const [given, heard] = [roots(song), roots(back.song)];
+    const right = [...given].filter(([at, root]) => heard.get(at) === root).length;
+    expect(right / given.size).toBeGreaterThan(0.7);
+    expect(read(readMidi(writeMidi(song, notes), { chords: 'none' })).song.chords).toEqual([]);
+  });
+
+  it('finds the tune of two hands on one track', () => {
+    const { song } = demo('lamps-across-the-sound.letters');
+    const { score: notes } = arrange(documentOf(song));
+    const one = notes.map((n) => ({ ...n, hand: 'right' as const }));
+    const back = read(readMidi(writeMidi(song, one))).song;
+    const same = back.melody.filter((n) => song.melody.some((m) => m.at === n.at && midiOf(m.pitch) === midiOf(n.pitch)));
+    expect(same.length / song.melody.length).toBeGreaterThan(0.95);
+    expect(back.melody.length).toBe(song.melody.length);
+  });
+
+  it('puts played notes on a grid and says how far they were off', () => {
+    const midi = new Midi();
+    midi.header.setTempo(60);
+    const track = midi.addTrack();
+    [0.02, 0.51, 0.98, 1.53, 2.04, 3.01].forEach((at, i) => track.addNote({ midi: 60 + i, time: at, duration: 0.45 }));
+    const reading = read(readMidi(midi.toArray()));
+    expect(reading.song.melody.map((n) => n.at / Q)).toEqual([0, 0.5, 1, 1.5, 2, 3]);
+    const grid = reading.questions.find((q) => q.id === 'grid');
+    expect(grid?.value).toBe('eighths');
+    expect(grid?.entries[0].text).toMatch(/^eighths \(\d+ ms off on average\)$/);
+  });
+
+  it('takes triplets for triplets', () => {
+    const places = [0, 1 / 3, 2 / 3, 1, 1.5, 2].map((p, i) => p + (i % 2 ? 0.01 : -0.005));
+    expect(likelyGrid(places)).toBe('mixed');
+    expect(snap(places, 'mixed').map((p) => Math.round(p * 12))).toEqual([0, 4, 8, 12, 18, 24]);
+  });
+
+  it.each([
+    [new Uint8Array([1, 2, 3]), 'This is not a MIDI file'],
+    [new Uint8Array([0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, 2, 0, 1, 0, 96]), 'type 2'],
+    [new Uint8Array([0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, 1, 0, 1, 0xe7, 40]), 'film frames'],
+    [new Uint8Array([0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, 1, 0, 1, 0, 96]), /damaged|no notes/],
+  ])('is refused with the cause %#', (data, cause) => {
+    const reading = readMidi(data);
+    expect(reading.ok ? 'was read' : refusalSentence(reading.refusal)).toMatch(cause);
+  });
+});
+
+describe('what is written out', () => {
+  it('keeps grace notes, fermatas and words in MusicXML', () => {
+    const { song } = demo(DEMOS[1]);
+    const [first, ...rest] = song.melody;
+    const ornate: Song = {
+      ...song,
+      melody: [{ ...first, graces: ['A4', 'Bb4'] }, ...rest],
+      marks: [
+        ...song.marks,
+        { at: rest[3].at, kind: 'fermata', text: null },
+        { at: rest[5].at, kind: 'words', text: 'held back' },
+      ],
+    };
+    const back = read(readMusicXml(writeMusicXml(writtenScore(arrange(documentOf(ornate)))))).song;
+    expect(back.melody[0].graces).toEqual(['A4', 'Bb4']);
+    expect(back.marks).toContainEqual({ at: rest[3].at, kind: 'fermata', text: null });
+    expect(back.marks).toContainEqual({ at: rest[5].at, kind: 'words', text: 'held back' });
+  });
+});

@@ -1,0 +1,351 @@
+import * as midiPackage from '@tonejs/midi';
+import { chordFromNotes, spelledIn } from '../../harmony/from-notes.js';
+import { findKey, keyFromSignature, type Key } from '../../harmony/key.js';
+import { pitchAt, type Pitch } from '../../pitch/pitch.js';
+import type { ChordEvent } from '../../song/song.js';
+import { barTicks, beatTicks, type Meter } from '../../time/meter.js';
+import { TICKS_PER_QUARTER as Q, type Ticks } from '../../time/ticks.js';
+import { assemble, type RawMeasure, type RawNote } from '../measures.js';
+import { reading, refuse, type Answers, type Question, type Reading } from '../result.js';
+import { Tally } from '../tally.js';
+import { distanceFrom, GRID_NAMES, GRIDS, likelyGrid, snap, type GridName } from './quantise.js';
+
+const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
+
+const MAX_BYTES = 4_000_000;
+const MAX_PLAYED = 60_000;
+const WAY_OUT = 'Export it again as a Standard MIDI File of type 0 or 1.';
+
+/** A note as it was played: places in quarter notes. */
+interface Played {
+  readonly at: number;
+  readonly until: number;
+  readonly midi: number;
+}
+
+/** A track of a file, or of one channel of it. */
+interface Track {
+  readonly id: string;
+  readonly name: string;
+  readonly notes: readonly Played[];
+}
+
+/**
+ * Reads a Standard MIDI File of type 0 or 1: the track most likely to hold the tune, or the top notes of one that both hands play;
+ * places moved onto a grid of note values, pitches spelled by the key, chords named from what accompanies the tune.
+ */
+export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
+  return reading(() => {
+    if (data.length > MAX_BYTES) refuse(null, 'The file is larger than 4 MB.', 'Choose a file with one song.');
+    const file = parse(data);
+    const { ppq } = file.header;
+    const tracks = tracksOf(file, ppq);
+    const all = tracks.flatMap((t) => t.notes).sort((a, b) => a.at - b.at || b.midi - a.midi);
+    if (all.length === 0) refuse(null, 'The file holds no notes.', 'Choose a file with a tune in it.');
+    if (all.length > MAX_PLAYED) refuse(null, `The file holds more than ${MAX_PLAYED} notes.`, 'Choose a file with one song.');
+    const track = tracks.find((t) => t.id === answers['line']) ?? likelyTune(tracks);
+    const line = singleLine(track.notes);
+    const onsets = line.map((n) => n.at);
+    const grid = GRID_NAMES.find((g) => g === answers['grid']) ?? likelyGrid(onsets);
+    const tempo = file.header.tempos[0]?.bpm ?? 120;
+    const written = onGrid(line, grid);
+    const meters = metersOf(file, ppq);
+    const end = Math.max(...all.map((n) => n.until));
+    const bars = layOut(meters, end);
+    const signature = signatureIn(data);
+    const key = keyFor(line, signature);
+    const others = all.filter((n) => !line.some((t) => t.at === n.at && t.midi === n.midi));
+    const named = answers['chords'] !== 'none' && others.length >= 4;
+    const tally = new Tally();
+    tally.add('notes of the tune', 'used', line.length);
+    tally.add(named ? 'accompanying notes, heard as chords' : 'accompanying notes', named ? 'used' : 'left out', others.length);
+    if (file.header.tempos.length > 1) tally.add('changes of tempo', 'left out', file.header.tempos.length - 1);
+    const controls = file.tracks.reduce((sum, t) => sum + Object.values(t.controlChanges).reduce((n, c) => n + c.length, 0), 0);
+    tally.add('pedal and other controls', 'left out', controls);
+    const title = (file.header.name || track.name || 'Untitled').trim();
+    const { song, notices } = assemble({
+      ...{ title: title || 'Untitled', composer: null, tempo: Math.round(tempo * 100) / 100 },
+      ...{ signature: signature?.fifths ?? null, mode: signature?.mode ?? key.mode },
+      measures: measuresOf(bars, written, named ? chordsOf(others, line, bars, key) : [], key),
+      notices: [],
+    });
+    return {
+      song: { ...song, key },
+      notices,
+      counted: tally.all(),
+      questions: questionsOf(tracks, track, onsets, grid, tempo, others.length >= 4, named),
+    };
+  });
+}
+
+function parse(data: Uint8Array): InstanceType<typeof Midi> {
+  if (String.fromCharCode(...data.subarray(0, 4)) !== 'MThd')
+    refuse(null, 'This is not a MIDI file: its head is missing.', WAY_OUT);
+  const type = (data[8] << 8) | data[9];
+  if (type > 1) refuse(null, `This is a MIDI file of type ${type}.`, WAY_OUT);
+  if (data[12] & 0x80) refuse(null, 'This MIDI file counts film frames instead of beats.', WAY_OUT);
+  try {
+    const file = new Midi(data);
+    if (file.header.ppq > 0) return file;
+  } catch {
+    // Said below.
+  }
+  return refuse(null, 'The MIDI file is damaged and cannot be read to its end.', WAY_OUT);
+}
+
+function tracksOf(file: InstanceType<typeof Midi>, ppq: number): Track[] {
+  return file.tracks.flatMap((track, i): Track[] => {
+    // The tenth channel is for drums, whose numbers are no pitches.
+    if (track.notes.length === 0 || track.channel === 9) return [];
+    const notes = track.notes
+      .map((n) => ({ at: n.ticks / ppq, until: (n.ticks + Math.max(1, n.durationTicks)) / ppq, midi: n.midi }))
+      .sort((a, b) => a.at - b.at || b.midi - a.midi);
+    return [{ id: `${i + 1}`, name: track.name.trim() || `Track ${i + 1}`, notes }];
+  });
+}
+
+const TUNEFUL = /voice|vocal|melody|lead|solo|sing|tune|right/i;
+
+/** The track that is named for the tune, else the one that is highest and plays one note at a time. */
+function likelyTune(tracks: readonly Track[]): Track {
+  const mean = (t: Track) => t.notes.reduce((sum, n) => sum + n.midi, 0) / t.notes.length;
+  const single = (t: Track) => singleLine(t.notes).length / t.notes.length;
+  const score = (t: Track) => (TUNEFUL.test(t.name) ? 30 : 0) + mean(t) / 4 + 20 * single(t) - (t.notes.length < 8 ? 25 : 0);
+  return tracks.reduce((best, t) => (score(t) > score(best) ? t : best));
+}
+
+/** One note at a time: the top one of what is struck together, without what lies under it in the other hand's half. */
+function singleLine(notes: readonly Played[]): Played[] {
+  const split = splitOf(notes);
+  const line: Played[] = [];
+  for (const note of notes) {
+    const last = line[line.length - 1];
+    if (note.midi < split) continue;
+    if (last && note.at - last.at < TOGETHER) continue;
+    // A note under one that goes on sounding accompanies it.
+    if (last && note.midi < last.midi && last.until - note.at > UNDER) continue;
+    if (last && last.until > note.at) line[line.length - 1] = { ...last, until: note.at };
+    line.push(note);
+  }
+  return line;
+}
+
+/** Quarter notes within which notes are struck together, and by which a tune's note must outlast one under it. */
+const TOGETHER = 0.06;
+const UNDER = 0.24;
+
+/** The key between two hands that play one track: the middle of the two heaps of its pitches; 0 where there is one heap. */
+function splitOf(notes: readonly Played[]): number {
+  const midis = notes.map((n) => n.midi);
+  const [low, high] = [Math.min(...midis), Math.max(...midis)];
+  if (high - low < 24) return 0;
+  let [a, b] = [low, high];
+  for (let k = 0; k < 12; k++) {
+    const [under, over] = [midis.filter((m) => m - a < b - m), midis.filter((m) => m - a >= b - m)];
+    if (under.length === 0 || over.length === 0) return 0;
+    a = under.reduce((x, y) => x + y, 0) / under.length;
+    b = over.reduce((x, y) => x + y, 0) / over.length;
+  }
+  return b - a < 12 ? 0 : (a + b) / 2;
+}
+
+/** The line on a grid, in ticks; a note that would vanish keeps the shortest value of the grid, one that nearly reaches the next is held to it. */
+function onGrid(line: readonly Played[], grid: GridName): { at: Ticks; length: Ticks; midi: number }[] {
+  const starts = snap(
+    line.map((n) => n.at),
+    grid,
+  );
+  const ends = snap(
+    line.map((n) => n.until),
+    grid,
+  );
+  const step = 1 / Math.max(...GRIDS[grid].parts);
+  const found: { at: Ticks; length: Ticks; midi: number }[] = [];
+  line.forEach((n, i) => {
+    const next = starts[i + 1] ?? Infinity;
+    let until = Math.max(starts[i] + step, ends[i]);
+    if (next - until <= step * 0.75) until = next;
+    until = Math.min(until, next);
+    const at = Math.round(starts[i] * Q);
+    const length = Math.round(until * Q) - at;
+    if (length > 0 && (found.length === 0 || at >= found[found.length - 1].at + found[found.length - 1].length))
+      found.push({ at, length, midi: n.midi });
+  });
+  return found;
+}
+
+interface MeterAt {
+  readonly at: Ticks;
+  readonly meter: Meter;
+}
+
+function metersOf(file: InstanceType<typeof Midi>, ppq: number): MeterAt[] {
+  const meters = file.header.timeSignatures
+    .map((t) => ({ at: Math.round((t.ticks / ppq) * Q), meter: { beats: t.timeSignature[0], unit: t.timeSignature[1] } }))
+    .filter(({ meter }) => meter.beats >= 1 && meter.beats <= 32 && [1, 2, 4, 8, 16].includes(meter.unit))
+    .sort((a, b) => a.at - b.at);
+  return meters.length > 0 && meters[0].at === 0 ? meters : [{ at: 0, meter: { beats: 4, unit: 4 } }, ...meters];
+}
+
+interface LaidBar {
+  readonly start: Ticks;
+  readonly end: Ticks;
+  readonly meter: Meter;
+  /** True for a first bar that only leads into the second. */
+  readonly pickup: boolean;
+}
+
+/** Bars up to the end of the music. A first bar of its own short meter is a pick-up. */
+function layOut(meters: readonly MeterAt[], end: number): LaidBar[] {
+  const bars: LaidBar[] = [];
+  const last = Math.round(end * Q);
+  let at = 0;
+  let next = 1;
+  let { meter } = meters[0];
+  while (at < last || bars.length === 0) {
+    while (next < meters.length && meters[next].at <= at) ({ meter } = meters[next++]);
+    const full = at + barTicks(meter);
+    const change = meters[next]?.at ?? Infinity;
+    bars.push({ start: at, end: Math.min(full, change), meter, pickup: false });
+    at = Math.min(full, change);
+    if (bars.length > 4000) refuse(null, 'The music is longer than 4000 bars.', 'Choose a file with one song.');
+  }
+  const [first, second] = bars;
+  const leads = second && first.end === meters[1]?.at && first.end - first.start < barTicks(second.meter);
+  if (!leads) return bars;
+  // The last bar is shorter by the pick-up where the music ends there.
+  const { start, end: full, meter: own } = bars[bars.length - 1];
+  const short = start + barTicks(own) - (first.end - first.start);
+  const trimmed =
+    bars.length > 2 && last <= short && short > start ? { ...bars[bars.length - 1], end: Math.min(full, short) } : null;
+  return [{ ...first, meter: second.meter, pickup: true }, ...bars.slice(1, -1), trimmed ?? bars[bars.length - 1]];
+}
+
+function measuresOf(
+  bars: readonly LaidBar[],
+  line: readonly { at: Ticks; length: Ticks; midi: number }[],
+  chords: readonly ChordEvent[],
+  key: Key,
+): RawMeasure[] {
+  let n = 0;
+  let number = bars[0].pickup ? 0 : 1;
+  return bars.map(({ start, end, meter }): RawMeasure => {
+    const notes: RawNote[] = [];
+    let at = start;
+    const rest = (until: Ticks) => {
+      if (until > at) notes.push({ at: at - start, length: until - at, pitches: [], tiedOn: false, lyric: null });
+      at = Math.max(at, until);
+    };
+    while (n < line.length && line[n].at < end) {
+      const { at: from, length, midi } = line[n];
+      rest(Math.max(start, from));
+      const until = Math.min(end, from + length);
+      notes.push({ at: at - start, length: until - at, pitches: [spelled(midi, key)], tiedOn: from + length > end, lyric: null });
+      at = until;
+      if (from + length > end) break;
+      n++;
+    }
+    rest(end);
+    return {
+      ...{ name: `${number++}`, length: end - start, meter, notes },
+      chords: chords.filter((c) => c.at >= start && c.at < end).map((c) => ({ ...c, at: c.at - start })),
+      ...{ marks: [], repeatStart: false, times: 1, endings: null, mayBeShort: true },
+    };
+  });
+}
+
+const spelled = (midi: number, key: Key): Pitch => pitchAt(spelledIn(key, midi % 12), midi);
+
+/** Chords of bars, or of half bars where these differ, named from everything that sounds in them, the tune counting less. */
+function chordsOf(others: readonly Played[], line: readonly Played[], bars: readonly LaidBar[], key: Key): ChordEvent[] {
+  const chords: ChordEvent[] = [];
+  const say = (at: Ticks, symbol: string | null) => {
+    if (symbol !== null && chords.at(-1)?.symbol !== symbol) chords.push({ at, symbol });
+  };
+  for (const { start, end, meter } of bars) {
+    const beats = Math.round((end - start) / beatTicks(meter));
+    const middle = beats % 2 === 0 ? start + (end - start) / 2 : null;
+    const [whole, first, second] = [
+      chordIn(others, line, start, end, key),
+      middle === null ? null : chordIn(others, line, start, middle, key),
+      middle === null ? null : chordIn(others, line, middle, end, key),
+    ];
+    if (middle === null || first === null || second === null || first === second) say(start, whole ?? first ?? second);
+    else {
+      say(start, first);
+      say(middle, second);
+    }
+  }
+  return chords;
+}
+
+/** Share of the weight of an accompanying note that a note of the tune has. */
+const TUNE_SHARE = 0.25;
+
+function chordIn(others: readonly Played[], line: readonly Played[], start: Ticks, end: Ticks, key: Key): string | null {
+  const weights = new Array<number>(12).fill(0);
+  const [from, to] = [start / Q, end / Q];
+  let bass: Played | null = null;
+  for (const [notes, share] of [[others, 1] as const, [line, TUNE_SHARE] as const])
+    for (const n of notes) {
+      const sounds = Math.min(n.until, to) - Math.max(n.at, from);
+      if (sounds <= 0.05) continue;
+      weights[n.midi % 12] += share * sounds;
+      if (share === 1 && n.at < from + (to - from) / 2 && (bass === null || n.midi < bass.midi)) bass = n;
+    }
+  return chordFromNotes(weights, bass ? bass.midi % 12 : null, key);
+}
+
+/** The key signature as the bytes have it, since the package reads another number than is written. */
+function signatureIn(data: Uint8Array): { fifths: number; mode: 'major' | 'minor' } | null {
+  for (let i = 14; i + 4 < data.length; i++)
+    if (data[i] === 0xff && data[i + 1] === 0x59 && data[i + 2] === 2) {
+      const fifths = (data[i + 3] << 24) >> 24;
+      if (Math.abs(fifths) <= 7 && data[i + 4] <= 1) return { fifths, mode: data[i + 4] === 1 ? 'minor' : 'major' };
+    }
+  return null;
+}
+
+function keyFor(line: readonly Played[], signature: ReturnType<typeof signatureIn>): Key {
+  if (signature) return keyFromSignature(signature.fifths, signature.mode);
+  const heard = line.map((n) => ({ pitchClass: n.midi % 12, weight: n.until - n.at }));
+  const last = line[line.length - 1];
+  return findKey(heard, last ? last.midi % 12 : null, null);
+}
+
+function questionsOf(
+  tracks: readonly Track[],
+  track: Track,
+  onsets: readonly number[],
+  grid: GridName,
+  tempo: number,
+  accompanied: boolean,
+  named: boolean,
+): Question[] {
+  const off = (g: GridName) => Math.round((distanceFrom(onsets, g).mean * 60_000) / tempo);
+  const questions: Question[] = [];
+  if (tracks.length > 1)
+    questions.push({
+      id: 'line',
+      label: 'The tune is in',
+      entries: tracks.map((t) => ({ id: t.id, text: `${t.name}: ${t.notes.length} ${t.notes.length === 1 ? 'note' : 'notes'}` })),
+      value: track.id,
+    });
+  questions.push({
+    id: 'grid',
+    label: 'Write it in',
+    entries: GRID_NAMES.map((g) => ({ id: g, text: `${GRIDS[g].words} (${off(g)} ms off on average)` })),
+    value: grid,
+  });
+  if (accompanied)
+    questions.push({
+      id: 'chords',
+      label: 'Chords',
+      entries: [
+        { id: 'named', text: 'named from the accompaniment' },
+        { id: 'none', text: 'none' },
+      ],
+      value: named ? 'named' : 'none',
+    });
+  return questions;
+}

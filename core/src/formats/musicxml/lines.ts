@@ -1,0 +1,66 @@
+import { child, children, attribute, text, type XmlNode } from './xml.js';
+
+/** A voice on a staff of a part: what may be the tune. */
+export interface Line {
+  /** "2/1/3": part, staff and voice. */
+  readonly id: string;
+  readonly part: number;
+  readonly staff: string;
+  readonly voice: string;
+  readonly name: string;
+  readonly notes: number;
+  readonly words: number;
+}
+
+/** Names of parts that say that the tune is in them. */
+const TUNEFUL = /\b(voice|vocal|vocals|melody|lead|solo|sing|singer|soprano|tune)\b/i;
+
+/** Every line of a score that holds notes, in the order of the page. */
+export function linesOf(score: XmlNode): Line[] {
+  const names = new Map(
+    children(child(score, 'part-list'), 'score-part').map((p) => [attribute(p, 'id') ?? '', (text(p, 'part-name') ?? '').trim()]),
+  );
+  return children(score, 'part').flatMap((part, index) => {
+    const found = new Map<string, { staff: string; voice: string; notes: number; words: number }>();
+    for (const measure of children(part, 'measure'))
+      for (const note of children(measure, 'note')) {
+        if (child(note, 'rest') || child(note, 'grace') || child(note, 'cue') || child(note, 'chord') || !child(note, 'pitch'))
+          continue;
+        const [staff, voice] = [text(note, 'staff') ?? '1', text(note, 'voice') ?? '1'];
+        const key = `${index + 1}/${staff}/${voice}`;
+        const line = found.get(key) ?? { staff, voice, notes: 0, words: 0 };
+        line.notes++;
+        if (child(note, 'lyric')) line.words++;
+        found.set(key, line);
+      }
+    const staves = new Set([...found.values()].map((l) => l.staff)).size;
+    const name = names.get(attribute(part, 'id') ?? '') || `Part ${index + 1}`;
+    return [...found].map(([id, line]): Line => {
+      const staff = staves > 1 ? `, staff ${line.staff}` : '';
+      const voice = [...found.values()].filter((l) => l.staff === line.staff).length > 1 ? `, voice ${line.voice}` : '';
+      return { ...line, id, part: index, name: `${name}${staff}${voice}` };
+    });
+  });
+}
+
+/** The line that is most likely the tune: one that is sung, else one whose part is named so, else the first on the page. */
+export function likelyTune(lines: readonly Line[]): Line | null {
+  const score = (l: Line, i: number) =>
+    (l.words * 4 > l.notes ? 100 : 0) + (TUNEFUL.test(l.name) ? 40 : 0) - i + (l.notes < 4 ? -50 : 0);
+  return lines.reduce<Line | null>((best, line, i) => {
+    return best === null || score(line, i) > score(best, lines.indexOf(best)) ? line : best;
+  }, null);
+}
+
+/** A timewise score as a partwise one: the same measures, gathered part by part. */
+export function partwise(score: XmlNode): XmlNode {
+  const measures = children(score, 'measure');
+  const parts = new Map<string, XmlNode[]>();
+  for (const measure of measures)
+    for (const part of children(measure, 'part')) {
+      const id = attribute(part, 'id') ?? '';
+      parts.set(id, [...(parts.get(id) ?? []), { measure: children(part), ':@': measure[':@'] }]);
+    }
+  const others = children(score).filter((n) => !('measure' in n));
+  return { 'score-partwise': [...others, ...[...parts].map(([id, list]) => ({ part: list, ':@': { id } }))] };
+}

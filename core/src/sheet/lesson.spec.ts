@@ -1,0 +1,54 @@
+import { describe, expect, it } from 'vitest';
+import { demo, documentOf, songOf } from '../../testing/songs.js';
+import { arrange, chordShapes, lessonOf, lessonText, setWish, worksheet } from '../index.js';
+
+const glass = arrange(demo('harbour-glass.abc'));
+
+describe('a lesson', () => {
+  it('teaches a part as start, right hand, chords, and where they meet', () => {
+    const [part] = lessonOf(arrange(demo('lamps-across-the-sound.letters'))).parts;
+    expect(part.start).toMatch(/^Thumb on .+; finger \d begins on D4\.$|^Thumb on the D above middle C\.$/);
+    expect(part.notes.map((n) => n.letter)[0]).toBe('D');
+    expect(part.chords[0].notes.length).toBe(part.chords[0].fingers.length);
+    expect(part.together.length).toBeGreaterThan(0);
+    expect(part.together[0].sentence).toMatch(/\.$/);
+  });
+
+  it('names the repeats, so that nothing is learned twice, and the hardest part', () => {
+    const lesson = lessonOf(glass);
+    expect(lesson.parts[2].repeat).toBe('As part 1');
+    expect(lesson.hardest).toContain(`Part ${glass.hardest?.part} is the hardest`);
+  });
+
+  it('is plain text with every chord and every note of the tune', () => {
+    const text = lessonText(glass);
+    for (const part of glass.parts) expect(text).toContain(`Part ${part.number} ·`);
+    const letters = glass.parts[0].melody.map((n) => n.pitch.replace(/\d/, ''));
+    expect(text.replace(/\(\d\)/g, '')).toContain(`Right hand: ${letters.join(' ')}`);
+    expect(text).not.toMatch(/undefined|null/);
+  });
+
+  it('says where a hand rests', () => {
+    const alone = setWish(documentOf(songOf([['C5', 4]])), null, 'level', 'tune');
+    const [part] = lessonOf(arrange(alone)).parts;
+    expect([part.chords, part.together]).toEqual([[], []]);
+  });
+});
+
+describe('the chord sheet', () => {
+  it('has every way in which a chord is taken, once', () => {
+    const shapes = chordShapes(glass);
+    const keys = glass.parts.flatMap((p) => p.chords.map((c) => c.pitches.join(' ')));
+    expect(shapes.map((s) => s.pitches.join(' ')).sort()).toEqual([...new Set(keys)].sort());
+    expect(shapes.every((s) => s.names.length > 0 && s.parts.length > 0)).toBe(true);
+  });
+});
+
+describe('a worksheet', () => {
+  it('leaves every other name and all chord notes blank, and parts that return out', () => {
+    const sheet = worksheet(glass);
+    expect(sheet.map((p) => p.number)).not.toContain(3);
+    expect(sheet[0].notes.map((n) => n.blank).slice(0, 4)).toEqual([false, true, false, true]);
+    expect(sheet[0].chords[0]).toMatchObject({ name: expect.stringContaining('seventh') as string, blanks: 4 });
+  });
+});
