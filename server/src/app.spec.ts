@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { makeApp } from './app.js';
-import { listen } from './listen.js';
+import { closeOnSignal, listen } from './listen.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'served-'));
 const open: Server[] = [];
@@ -41,6 +41,36 @@ describe('the server', () => {
   it('keeps named builds for a year and the page itself not at all', async () => {
     expect((await fetch(`${base}/main-ABCDEF12.js`)).headers.get('cache-control')).toContain('immutable');
     expect((await fetch(base)).headers.get('cache-control')).toBe('no-cache');
+  });
+
+  it('says that it is well, sends no referrer and lies in no frame', async () => {
+    const health = await fetch(`${base}/health`);
+    expect([health.status, await health.json(), health.headers.get('cache-control')]).toEqual([
+      200,
+      { status: 'ok' },
+      'no-store',
+    ]);
+    const { headers } = await fetch(base);
+    expect(headers.get('referrer-policy')).toBe('no-referrer');
+    expect(headers.get('x-frame-options')).toBe('DENY');
+  });
+
+  it('is open to this machine only unless a host is named', async () => {
+    const { server } = await listen(makeApp(folder), 45230);
+    open.push(server);
+    expect(server.address()).toMatchObject({ address: '127.0.0.1' });
+    const wide = await listen(makeApp(folder), 45260, '0.0.0.0');
+    open.push(wide.server);
+    expect(wide.server.address()).toMatchObject({ address: '0.0.0.0' });
+  });
+
+  it('goes when it is asked to stop', async () => {
+    const { server } = await listen(makeApp(folder), 45290);
+    const gone = new Promise((resolve) => server.once('close', resolve));
+    closeOnSignal(server);
+    process.emit('SIGTERM');
+    await gone;
+    expect(server.listening).toBe(false);
   });
 
   it('takes the next port when one is busy', async () => {

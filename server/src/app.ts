@@ -25,11 +25,17 @@ export function makeApp(folder: string): Express {
   app.disable('x-powered-by');
   app.use(
     helmet({
+      frameguard: { action: 'deny' },
+      referrerPolicy: { policy: 'no-referrer' },
       contentSecurityPolicy: { useDefaults: false, directives: POLICY },
       strictTransportSecurity: false,
       crossOriginEmbedderPolicy: false,
     }),
   );
+  app.get('/health', (_request, response) => {
+    response.setHeader('Cache-Control', 'no-store');
+    response.json({ status: 'ok' });
+  });
   app.use(compression());
   app.use(
     express.static(folder, {

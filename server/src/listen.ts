@@ -4,21 +4,31 @@ import type { Server } from 'node:http';
 /** How many ports are tried after the first. */
 const TRIES = 20;
 
-/** Listens on localhost at `port` or, when that is busy, at the next free one. Rejects when none of them is free. */
-export async function listen(app: Express, port: number): Promise<{ server: Server; port: number }> {
+/** Listens at `port` or, when that is busy, at the next free one; on this machine only unless a host is named. Rejects when none is free. */
+export async function listen(app: Express, port: number, host = '127.0.0.1'): Promise<{ server: Server; port: number }> {
   for (let p = port; p < port + TRIES; p++) {
-    const server = await attempt(app, p);
+    const server = await attempt(app, p, host);
     if (server) return { server, port: p };
   }
   throw new Error(`No free port between ${port} and ${port + TRIES - 1}.`);
 }
 
-function attempt(app: Express, port: number): Promise<Server | null> {
+function attempt(app: Express, port: number, host: string): Promise<Server | null> {
   return new Promise((resolve, reject) => {
-    const server = app.listen(port, '127.0.0.1', (error?: Error) => {
+    const server = app.listen(port, host, (error?: Error) => {
       if (!error) return resolve(server);
       if ((error as NodeJS.ErrnoException).code === 'EADDRINUSE') resolve(null);
       else reject(error);
     });
   });
+}
+
+/** Answers what was begun, takes nothing new, and is gone when the process is asked to stop. */
+export function closeOnSignal(server: Server): void {
+  const close = () => {
+    server.close();
+    server.closeIdleConnections();
+  };
+  process.once('SIGTERM', close);
+  process.once('SIGINT', close);
 }

@@ -6,6 +6,7 @@ export { readLetters } from './letters/read.js';
 export { writeLetters } from './letters/write.js';
 export { readMidi } from './midi/read.js';
 export { writeMidi, type PlayedNote } from './midi/write.js';
+export { readArchive, writeArchive, type ReadArchive } from './project/archive.js';
 export { readProject, writeProject, type ProjectReading } from './project/project.js';
 export { FORMATS, formatOf, openFile, sniff, type Format, type Opened } from './open.js';
 export { refusalSentence, type Answers, type Counted, type Question, type Reading, type Refusal } from './result.js';

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, signal, viewChild } from '@angular/core';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { keyName, meterName } from '@joined-hands/core';
 import { toSignal } from '@angular/core/rxjs-interop';
@@ -6,7 +6,11 @@ import { filter, map } from 'rxjs';
 import { DeskStore } from './state/desk.store';
 import { SettingsStore } from './state/settings.store';
 import { Signs } from './widgets/signs';
-import { ToastOutlet } from './widgets/toasts';
+import { Tabs } from './storage/tabs';
+import { download, fileName } from './widgets/download';
+import { ToastOutlet, Toasts } from './widgets/toasts';
+import { Workers } from './workers/workers';
+import { SwUpdate } from '@angular/service-worker';
 import { isTyping } from './widgets/keys';
 
 @Component({
@@ -20,6 +24,10 @@ import { isTyping } from './widgets/keys';
 export class App {
   protected readonly desk = inject(DeskStore);
   protected readonly settings = inject(SettingsStore);
+  protected readonly tabs = inject(Tabs);
+  private readonly workers = inject(Workers);
+  private readonly toasts = inject(Toasts);
+  protected readonly offline = signal(!navigator.onLine);
   private readonly router = inject(Router);
   private readonly help = viewChild.required<ElementRef<HTMLDialogElement>>('help');
   private readonly url = toSignal(
@@ -49,6 +57,23 @@ export class App {
     ['Enter', 'choose the note or chord that has the focus'],
     ['?', 'this list'],
   ];
+
+  constructor() {
+    addEventListener('online', () => this.offline.set(false));
+    addEventListener('offline', () => this.offline.set(true));
+    // A newer program waits until it is asked for: work is never interrupted.
+    inject(SwUpdate).versionUpdates.subscribe((event) => {
+      if (event.type !== 'VERSION_READY') return;
+      this.toasts.say('A newer Joined Hands is ready.', { label: 'Use it now', run: () => location.reload() });
+    });
+  }
+
+  /** The open song as a project file, for when the browser does not keep it. */
+  protected async rescue(): Promise<void> {
+    const doc = this.desk.document();
+    if (!doc) return;
+    download(`${fileName(doc.song.title)}.json`, await this.workers.arranger.write('project', doc), 'application/json');
+  }
 
   protected toggleTheme(): void {
     this.settings.set({ theme: this.settings.theme() === 'day' ? 'evening' : 'day' });

@@ -8,8 +8,10 @@ import { DeskStore } from '../state/desk.store';
 import { MoreIcon } from '../widgets/more-icon';
 import { ShelfStore } from '../state/shelf.store';
 import type { StoredSong } from '../storage/library';
+import { download } from '../widgets/download';
 import { Signs } from '../widgets/signs';
 import { Toasts } from '../widgets/toasts';
+import { Workers } from '../workers/workers';
 
 interface Card {
   readonly song: StoredSong;
@@ -34,6 +36,9 @@ export class Shelf {
   private readonly desk = inject(DeskStore);
   private readonly toasts = inject(Toasts);
   private readonly router = inject(Router);
+  private readonly workers = inject(Workers);
+  /** Why a shelf file could not be read. */
+  protected readonly fault = signal<string | null>(null);
   protected readonly renaming = signal<string | null>(null);
   private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('nameField');
 
@@ -78,8 +83,29 @@ export class Shelf {
 
   protected async remove(card: Card): Promise<void> {
     if (this.desk.id() === card.song.id) this.desk.close();
-    const putBack = await this.shelf.remove(card.song);
-    this.toasts.say(`“${card.title}” is off the shelf.`, { label: 'Put it back', run: () => void putBack() });
+    await this.shelf.remove(card.song);
+    this.toasts.say(`“${card.title}” is in the bin.`, { label: 'Put it back', run: () => void this.shelf.putBack(card.song.id) });
+  }
+
+  protected async saveAll(): Promise<void> {
+    const data = await this.workers.reader.pack(this.shelf.songs().map((s) => s.document));
+    download(`shelf-${new Date().toISOString().slice(0, 10)}.zip`, data, 'application/zip');
+  }
+
+  protected async takeShelf(field: HTMLInputElement): Promise<void> {
+    const file = field.files?.[0];
+    field.value = '';
+    if (!file) return;
+    const read = await this.workers.reader.unpack(new Uint8Array(await file.arrayBuffer()));
+    if (!read.ok) return this.fault.set(`${file.name}: ${read.sentence}`);
+    await this.shelf.addAll(read.documents);
+    this.fault.set(read.faults.length > 0 ? read.faults.join(' ') : null);
+    const songs = read.documents.length;
+    this.toasts.say(`${songs === 1 ? 'One song stands' : `${songs} songs stand`} on the shelf beside yours.`);
+  }
+
+  protected day(at: number): string {
+    return new Date(at).toLocaleDateString(undefined, { dateStyle: 'medium' });
   }
 }
 

@@ -1,7 +1,8 @@
 import { computed, inject } from '@angular/core';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
 import { linkedEdit, type Arrangement, type Document, type LinkedEdit, type Part } from '@joined-hands/core';
-import { Library } from '../storage/library';
+import { Library, saveTrouble } from '../storage/library';
+import { Tabs } from '../storage/tabs';
 import { Workers } from '../workers/workers';
 
 /** The order of the work: right hand, left hand, joined, with fills. */
@@ -28,6 +29,8 @@ interface DeskState {
   readonly selection: Selection | null;
   readonly view: HandView;
   readonly missing: boolean;
+  /** Why the last change is not saved, or null. */
+  readonly unsaved: string | null;
   /** The last edit, where repeats of its part could take it too. */
   readonly linked: { readonly edit: LinkedEdit; readonly label: string } | null;
 }
@@ -42,6 +45,7 @@ const EMPTY: DeskState = {
   selection: null,
   view: 'joined',
   missing: false,
+  unsaved: null,
   linked: null,
 };
 
@@ -97,7 +101,7 @@ export const DeskStore = signalStore(
       redoLabel: computed(() => future().at(-1)?.label ?? null),
     };
   }),
-  withMethods((store, library = inject(Library), workers = inject(Workers)) => {
+  withMethods((store, library = inject(Library), workers = inject(Workers), tabs = inject(Tabs)) => {
     /** Counts what is shown; what finishes out of turn is dropped. */
     let latest = 0;
     let saving: Promise<void> = Promise.resolve();
@@ -113,7 +117,16 @@ export const DeskStore = signalStore(
 
     const keep = (document: Document): void => {
       const id = store.id();
-      if (id) saving = saving.then(() => library.save(id, document));
+      if (!id) return;
+      saving = saving
+        .then(() => library.save(id, document))
+        .then(
+          () => {
+            tabs.saved(id);
+            if (store.unsaved()) patchState(store, { unsaved: null });
+          },
+          (error: unknown) => patchState(store, { unsaved: saveTrouble(error) }),
+        );
     };
 
     /** The document as the next edit finds it, which may be ahead of the one on screen. */
@@ -123,6 +136,16 @@ export const DeskStore = signalStore(
       patchState(store, { past: past.slice(-MOST_STEPS), future });
       keep(document);
       await show(document);
+    };
+
+    /** Another tab saved the song: what it made of it is shown here too, and can be taken back. */
+    tabs.changed = (id) => {
+      void library.get(id).then(async (song) => {
+        if (!song || store.id() !== id || !newest || JSON.stringify(song.document) === JSON.stringify(newest)) return;
+        patchState(store, { past: [...store.past(), { document: newest, label: 'a change in another tab' }], future: [] });
+        newest = song.document;
+        await show(song.document);
+      });
     };
 
     return {
@@ -135,6 +158,7 @@ export const DeskStore = signalStore(
         if (turn !== latest) return;
         if (!song) return patchState(store, { missing: true });
         patchState(store, { id });
+        tabs.open(id);
         newest = song.document;
         await show(song.document);
         const part = store.currentPart();
@@ -188,6 +212,7 @@ export const DeskStore = signalStore(
       /** Forgets the open song, for one that was taken off the shelf or renamed there. */
       close(): void {
         newest = null;
+        tabs.open(null);
         latest++;
         patchState(store, EMPTY);
       },

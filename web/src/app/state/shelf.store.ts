@@ -1,11 +1,13 @@
 import { inject } from '@angular/core';
 import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
 import type { Document } from '@joined-hands/core';
-import { Library, type StoredSong } from '../storage/library';
+import { Library, type BinnedSong, type StoredSong } from '../storage/library';
 import { Workers } from '../workers/workers';
 
 interface ShelfState {
   readonly songs: readonly StoredSong[];
+  /** What was taken off the shelf, the last first. */
+  readonly bin: readonly BinnedSong[];
   readonly loaded: boolean;
 }
 
@@ -14,9 +16,10 @@ const DEMOS = ['all-aboard-for-nettle-point.musicxml', 'harbour-glass.abc', 'lam
 /** The songs on the shelf, newest first; the three demo songs are put there on the first visit. */
 export const ShelfStore = signalStore(
   { providedIn: 'root' },
-  withState<ShelfState>({ songs: [], loaded: false }),
+  withState<ShelfState>({ songs: [], bin: [], loaded: false }),
   withMethods((store, library = inject(Library), workers = inject(Workers)) => {
-    const refresh = async (): Promise<void> => patchState(store, { songs: await library.all(), loaded: true });
+    const refresh = async (): Promise<void> =>
+      patchState(store, { songs: await library.all(), bin: await library.binned(), loaded: true });
 
     /** Demo songs are older than anything the pianist brings in. */
     const putDemos = async (): Promise<void> => {
@@ -41,6 +44,7 @@ export const ShelfStore = signalStore(
       },
       async add(document: Document): Promise<string> {
         const id = await library.add(document);
+        void library.askToStay();
         await refresh();
         return id;
       },
@@ -55,14 +59,23 @@ export const ShelfStore = signalStore(
         await library.save(song.id, { ...song.document, song: { ...song.document.song, title: trimmed } });
         await refresh();
       },
-      /** Takes a song off the shelf; the answer puts it back. */
-      async remove(song: StoredSong): Promise<() => Promise<void>> {
-        const removed = await library.remove(song.id);
+      /** Puts a song into the bin. */
+      async remove(song: StoredSong): Promise<void> {
+        await library.remove(song.id);
         await refresh();
-        return async () => {
-          if (removed) await library.putBack(removed);
-          await refresh();
-        };
+      },
+      async putBack(id: string): Promise<void> {
+        await library.putBack(id);
+        await refresh();
+      },
+      async forget(id: string): Promise<void> {
+        await library.forget(id);
+        await refresh();
+      },
+      /** Sets out the songs of a shelf file beside those that are there. */
+      async addAll(documents: readonly Document[]): Promise<void> {
+        for (const document of documents) await library.add(document);
+        await refresh();
       },
     };
   }),

@@ -15,6 +15,7 @@ import { planStretch } from '../audio/plan';
 import { Player } from '../audio/player';
 import { DeskStore } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
+import { Library, type Snapshot } from '../storage/library';
 import { Choice } from '../widgets/choice';
 import { Signs } from '../widgets/signs';
 import { Workers } from '../workers/workers';
@@ -42,6 +43,9 @@ export class VersionsScreen implements OnDestroy {
   protected readonly player = inject(Player);
   private readonly settings = inject(SettingsStore);
   private readonly workers = inject(Workers);
+  private readonly library = inject(Library);
+  /** How the song stood at earlier times, kept by itself. */
+  protected readonly snapshots = signal<readonly Snapshot[]>([]);
   protected readonly versions = computed(() => this.desk.document()?.versions ?? []);
   protected readonly names = computed(() => [
     { id: NOW, text: 'as it stands' },
@@ -93,6 +97,7 @@ export class VersionsScreen implements OnDestroy {
     effect(() => {
       const id = this.id();
       untracked(() => void this.desk.open(id));
+      void this.library.snapshots(id).then((found) => this.snapshots.set(found));
     });
     effect(() => {
       const { a, b } = this.pair();
@@ -139,7 +144,12 @@ export class VersionsScreen implements OnDestroy {
     void this.desk.edit(`forget ${name}`, (d) => dropVersion(d, name));
   }
 
-  protected day(kept: string): string {
+  /** Takes up how the song stood; what stands now can be taken back by undo, and kept versions stay. */
+  protected goBack({ document, at }: Snapshot): void {
+    void this.desk.edit(`as it stood ${this.day(at)}`, (d) => ({ ...document, versions: d.versions }));
+  }
+
+  protected day(kept: string | number): string {
     return new Date(kept).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
   }
 

@@ -1,10 +1,31 @@
 import { expose } from 'comlink';
-import { openFile, readAbc, readLetters, type Answers, type Format, type Opened, type Reading } from '@joined-hands/core/formats';
+import type { Document } from '@joined-hands/core';
+import {
+  openFile,
+  readAbc,
+  readArchive,
+  readLetters,
+  writeArchive,
+  type Answers,
+  type Format,
+  type Opened,
+  type ReadArchive,
+  type Reading,
+} from '@joined-hands/core/formats';
 
 /** Reading files by itself, so that a file that takes long or is hostile can be let go with its worker. */
 const reader = {
   open(name: string, data: Uint8Array, format: Format | null, answers: Answers): Opened {
     return openFile(name, data, format ?? undefined, answers);
+  },
+
+  /** Songs as one shelf file, and such a file as songs. */
+  pack(documents: readonly Document[]): Uint8Array {
+    return writeArchive(documents);
+  },
+
+  unpack(data: Uint8Array): ReadArchive {
+    return readArchive(data);
   },
 
   readLetters(text: string): Reading {

@@ -1,0 +1,32 @@
+import { strToU8, unzipSync, zipSync } from 'fflate';
+import { describe, expect, it } from 'vitest';
+import { demo, DEMOS } from '../../testing/songs.js';
+import { readArchive, writeArchive } from './index.js';
+
+const shelf = [...DEMOS, DEMOS[0]].map(demo);
+
+describe('a shelf as one file', () => {
+  it('comes back song by song, two of one name too', () => {
+    const read = readArchive(writeArchive(shelf));
+    expect(read).toEqual({ ok: true, documents: shelf, faults: [] });
+  });
+
+  it('lets one damaged song not keep the others out', () => {
+    const files = unzipSync(writeArchive(shelf));
+    files['harbour-glass.json'] = strToU8('{');
+    const read = readArchive(zipSync(files));
+    expect(read.ok && [read.documents.length, read.faults]).toEqual([
+      3,
+      [expect.stringMatching(/^harbour-glass\.json: This is not a project file/)],
+    ]);
+  });
+
+  it.each([
+    [new Uint8Array([1, 2, 3]), 'no shelf file'],
+    [zipSync({ 'a.txt': strToU8('x') }), 'holds no songs'],
+    [zipSync({ 'a.json': new Uint8Array(210_000_000) }, { level: 9 }), 'more than a shelf holds'],
+  ])('is refused with the cause %#', (data, cause) => {
+    const read = readArchive(data);
+    expect(read.ok ? '' : read.sentence).toContain(cause);
+  });
+});

@@ -1,0 +1,58 @@
+import { strToU8, unzipSync, zipSync } from 'fflate';
+import type { Document } from '../../song/decisions.js';
+import { decodeText } from '../text.js';
+import { readProject, writeProject } from './project.js';
+
+/** Most songs and bytes of an archive. */
+const MOST = { songs: 2000, bytes: 200_000_000 } as const;
+
+/** Writes documents as one archive: a ZIP of project files. */
+export function writeArchive(documents: readonly Document[]): Uint8Array {
+  const names = new Set<string>();
+  const files = documents.map((doc): [string, Uint8Array] => {
+    const plain =
+      doc.song.title
+        .replace(/[^\p{L}\p{N}]+/gu, '-')
+        .replace(/^-|-$/g, '')
+        .toLowerCase() || 'song';
+    let name = `${plain}.json`;
+    for (let n = 2; names.has(name); n++) name = `${plain}-${n}.json`;
+    names.add(name);
+    return [name, strToU8(writeProject(doc))];
+  });
+  return zipSync(Object.fromEntries(files), { level: 6 });
+}
+
+/** What an archive held: the songs that could be read, and a sentence for each file that could not. */
+export type ReadArchive =
+  | { readonly ok: true; readonly documents: readonly Document[]; readonly faults: readonly string[] }
+  | { readonly ok: false; readonly sentence: string };
+
+/** Reads an archive of project files. One damaged song does not keep the others out. */
+export function readArchive(data: Uint8Array): ReadArchive {
+  let files: Record<string, Uint8Array>;
+  let [number, size] = [0, 0];
+  try {
+    files = unzipSync(data, {
+      filter: ({ name, originalSize }) => {
+        if (!name.endsWith('.json')) return false;
+        number++;
+        size += originalSize;
+        return number <= MOST.songs && size <= MOST.bytes;
+      },
+    });
+  } catch {
+    return { ok: false, sentence: 'This is no shelf file, or it is damaged. Choose one that was saved from the shelf.' };
+  }
+  if (number > MOST.songs || size > MOST.bytes)
+    return { ok: false, sentence: 'This file unpacks to more than a shelf holds. Choose one that was saved from the shelf.' };
+  if (number === 0) return { ok: false, sentence: 'This file holds no songs. Choose one that was saved from the shelf.' };
+  const documents: Document[] = [];
+  const faults: string[] = [];
+  for (const [name, bytes] of Object.entries(files)) {
+    const read = readProject(decodeText(bytes));
+    if (read.ok) documents.push(read.document);
+    else faults.push(`${name}: ${read.sentence}`);
+  }
+  return { ok: true, documents, faults };
+}

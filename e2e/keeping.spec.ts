@@ -1,0 +1,130 @@
+import { readFileSync } from 'node:fs';
+import { arrange } from '@joined-hands/core';
+import { writeMidi } from '@joined-hands/core/formats';
+import { demo } from '../core/testing/songs.js';
+import { choose, expect, openShelf, openSong, parts, test } from './app.js';
+
+const card = 'song-card';
+
+test('a MIDI file asks which track is the tune and is read again when another is chosen', async ({ page }) => {
+  const { song, score } = arrange(demo('harbour-glass.abc'));
+  await openShelf(page);
+  await page.getByRole('link', { name: 'Bring in a song' }).click();
+  await page.getByRole('button', { name: 'Choose a file' }).click();
+  const data = Buffer.from(writeMidi(song, score));
+  await page.locator('input[type=file]').setInputFiles({ name: 'glass.mid', mimeType: 'audio/midi', buffer: data });
+  const track = page.getByLabel('The tune is in');
+  await expect(track).toHaveValue('1');
+  await expect(page.getByTestId('found')).toContainText('everything is used');
+  await expect(page.getByTestId('preview')).toContainText('8 parts');
+  await page.getByLabel('Chords', { exact: true }).selectOption('none');
+  await expect(page.getByTestId('found')).toContainText('1 kind of sign left out');
+  await track.selectOption('2');
+  await expect(page.getByTestId('questions')).toContainText('Left hand');
+  await track.selectOption('1');
+  await page.getByTestId('keep').click();
+  await expect(parts(page)).toHaveCount(8);
+});
+
+test('songs go to the bin and come back, and the whole shelf goes out and in as one file', async ({ page }) => {
+  await openShelf(page);
+  await choose(page, 'More for Harbour Glass', 'Take off the shelf');
+  await expect(page.getByTestId(card)).toHaveCount(2);
+  await page.reload();
+  await expect(page.getByTestId(card)).toHaveCount(2);
+  await page.locator('.bin summary').click();
+  await page.getByRole('button', { name: 'Put Harbour Glass back' }).click();
+  await expect(page.getByTestId(card)).toHaveCount(3);
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save the whole shelf as a file' }).click(),
+  ]);
+  await choose(page, 'More for Harbour Glass', 'Take off the shelf');
+  await page.locator('.bin summary').click();
+  await page.getByRole('button', { name: 'Forget Harbour Glass for good' }).click();
+  await expect(page.getByTestId('binned')).toHaveCount(0);
+  const field = page.getByLabel('From a shelf file');
+  await field.setInputFiles({ name: 'no.zip', mimeType: 'application/zip', buffer: Buffer.from('not a zip') });
+  await expect(page.getByRole('alert')).toContainText('no.zip: This is no shelf file');
+  await field.setInputFiles({ name: 'shelf.zip', mimeType: 'application/zip', buffer: readFileSync(await file.path()) });
+  await expect(page.getByTestId(card)).toHaveCount(5);
+});
+
+test('a song that is open in two tabs is the same in both', async ({ page, context }) => {
+  await openSong(page, 'Harbour Glass');
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await expect(other.getByTestId('stack').first()).toBeVisible();
+  await expect(page.getByText('open in another tab too')).toBeVisible();
+  await other.getByLabel('Chord symbol').fill('Dm9');
+  await other.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'D minor ninth' })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo: a change in another tab' }).click();
+  await expect(other.getByRole('heading', { name: 'F major seventh' })).toBeVisible();
+  await other.close();
+  await expect(page.getByText('open in another tab too')).toHaveCount(0);
+});
+
+test('how a song stood is kept by itself, and a shelf of the first version is brought forward', async ({ page }) => {
+  const { song } = demo('lamps-across-the-sound.letters');
+  const choices = { partSize: 'usual', parts: [], names: [], chords: [], pins: [] };
+  const document = { version: 1, song: { ...song, title: 'From long ago' }, choices, hands: { profile: 'small', keys: 61 } };
+  await page.addInitScript((stored) => {
+    if (sessionStorage.getItem('laid')) return;
+    sessionStorage.setItem('laid', 'yes');
+    // The store as the first version laid it out.
+    const request = indexedDB.open('joined-hands', 10);
+    request.onupgradeneeded = () => {
+      const songs = request.result.createObjectStore('songs', { keyPath: 'id' });
+      songs.createIndex('createdAt', 'createdAt');
+      request.result.createObjectStore('settings', { keyPath: 'key' }).put({ key: 'demos', value: true });
+      songs.put({ id: 'old', createdAt: 5, updatedAt: 5, demo: false, document: stored });
+    };
+    request.onsuccess = () => request.result.close();
+  }, document);
+  await openSong(page, 'From long ago');
+  await expect(page.getByLabel('Keyboard', { exact: true })).toHaveValue('61');
+  await page.getByLabel('Chord symbol').fill('Gm7');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'G minor seventh' })).toBeVisible();
+  await page.getByRole('link', { name: 'Versions' }).click();
+  await page.locator('.snapshots summary').click();
+  await page.getByTestId('snapshot').getByRole('button').click();
+  await page.getByRole('link', { name: 'Desk' }).click();
+  await expect(page.getByRole('heading', { name: 'G minor', exact: true })).toBeVisible();
+});
+
+test('a browser that does not save says so and offers a file', async ({ page }) => {
+  await openSong(page, 'Harbour Glass');
+  await page.evaluate(() => {
+    const put = IDBObjectStore.prototype.put;
+    IDBObjectStore.prototype.put = function (this: IDBObjectStore, ...given: Parameters<typeof put>) {
+      if (this.name === 'songs') throw new DOMException('full', 'QuotaExceededError');
+      return put.apply(this, given);
+    };
+  });
+  await page.getByLabel('Chord symbol').fill('Dm9');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('no room left for this song');
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save it as a file' }).click(),
+  ]);
+  expect(readFileSync(await file.path(), 'utf8')).toContain('Dm9');
+});
+
+test('the lesson, the worksheet and the chord sheet hold what they are for', async ({ page }) => {
+  await openSong(page, 'Harbour Glass');
+  await page.getByRole('link', { name: 'Sheet' }).click();
+  await page.getByRole('button', { name: 'Lesson', exact: true }).click();
+  const lesson = page.getByTestId('lesson');
+  await expect(lesson.locator('section')).toHaveCount(8);
+  await expect(lesson).toContainText('C5 with F major seventh on 1.');
+  await page.getByRole('button', { name: 'Worksheet', exact: true }).click();
+  await expect(page.getByTestId('worksheet').locator('section').first().locator('.note .blank')).toHaveCount(5);
+  await page.getByRole('button', { name: 'Chords', exact: true }).click();
+  await expect(page.getByTestId('chords').locator('.card').first()).toContainText('Fmaj7');
+  await page.getByLabel('Credits').fill('The Harrow Sound lounge');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('chords')).toContainText('The Harrow Sound lounge');
+});
