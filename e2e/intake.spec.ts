@@ -109,3 +109,39 @@ test('a file is dropped anywhere on the page', async ({ page }) => {
   await expect(page.getByTestId('preview')).toContainText('Gangway');
   await expect(page.getByTestId('keep')).toBeEnabled();
 });
+
+test('a tune is played in step by step on stand-in keys, with values, rests and a step taken back', async ({ page }) => {
+  await openShelf(page);
+  await page.getByRole('link', { name: 'Bring in a song' }).click();
+  await page.getByRole('button', { name: 'Play it in' }).click();
+  await page.getByRole('button', { name: 'half', exact: true }).click();
+  await page.keyboard.press('a');
+  await page.keyboard.press('d');
+  await page.getByRole('button', { name: 'quarter', exact: true }).click();
+  await page.locator('jh-keyboard rect[data-midi="67"]').click();
+  await page.getByRole('button', { name: 'Rest', exact: true }).click();
+  await page.keyboard.press('k');
+  await page.keyboard.press('Backspace');
+  await page.getByRole('button', { name: 'half', exact: true }).click();
+  await page.keyboard.press('k');
+  await expect(page.getByTestId('entered')).toHaveText(/C\s*2\s*E\s*2\s*G\s*1\s*rest\s*1\s*C\s*2/);
+  await expect(page.getByTestId('preview').getByTestId('stone')).toHaveCount(4);
+  await page.getByTestId('keep').click();
+  await expect(page.getByTestId('stone').first()).toHaveAttribute('aria-label', /^C4/);
+});
+
+test('a tune is played in time after a bar that is counted in, and put on a grid', async ({ page }) => {
+  await openShelf(page);
+  await page.getByRole('link', { name: 'Bring in a song' }).click();
+  await page.getByRole('button', { name: 'Play it in' }).click();
+  await page.getByRole('button', { name: 'In time' }).click();
+  await page.getByLabel('Tempo').fill('200');
+  await page.getByRole('button', { name: '2/4' }).click();
+  await page.getByRole('button', { name: 'Start' }).click();
+  await expect(page.getByText('Play. 0 notes so far.')).toBeVisible();
+  for (const key of ['a', 's', 'd']) await page.keyboard.press(key, { delay: 120 });
+  await expect(page.getByText('Play. 3 notes so far.')).toBeVisible();
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByTestId('preview').getByTestId('stone').first()).toHaveAttribute('aria-label', /^C4/);
+  await expect(page.getByLabel('Write it in')).toContainText('ms off on average');
+});

@@ -17,7 +17,7 @@ const MAX_PLAYED = 60_000;
 const WAY_OUT = 'Export it again as a Standard MIDI File of type 0 or 1.';
 
 /** A note as it was played: places in quarter notes. */
-interface Played {
+export interface Played {
   readonly at: number;
   readonly until: number;
   readonly midi: number;
@@ -115,13 +115,16 @@ function likelyTune(tracks: readonly Track[]): Track {
 }
 
 /** One note at a time: the top one of what is struck together, without what lies under it in the other hand's half. */
-function singleLine(notes: readonly Played[]): Played[] {
+export function singleLine(notes: readonly Played[]): Played[] {
   const split = splitOf(notes);
   const line: Played[] = [];
   for (const note of notes) {
     const last = line[line.length - 1];
     if (note.midi < split) continue;
-    if (last && note.at - last.at < TOGETHER) continue;
+    if (last && note.at - last.at < TOGETHER) {
+      if (note.midi > last.midi) line[line.length - 1] = { ...note, at: last.at };
+      continue;
+    }
     // A note under one that goes on sounding accompanies it.
     if (last && note.midi < last.midi && last.until - note.at > UNDER) continue;
     if (last && last.until > note.at) line[line.length - 1] = { ...last, until: note.at };
@@ -150,7 +153,7 @@ function splitOf(notes: readonly Played[]): number {
 }
 
 /** The line on a grid, in ticks; a note that would vanish keeps the shortest value of the grid, one that nearly reaches the next is held to it. */
-function onGrid(line: readonly Played[], grid: GridName): { at: Ticks; length: Ticks; midi: number }[] {
+export function onGrid(line: readonly Played[], grid: GridName): { at: Ticks; length: Ticks; midi: number }[] {
   const starts = snap(
     line.map((n) => n.at),
     grid,
@@ -196,7 +199,7 @@ interface LaidBar {
 }
 
 /** Bars up to the end of the music. A first bar of its own short meter is a pick-up. */
-function layOut(meters: readonly MeterAt[], end: number): LaidBar[] {
+export function layOut(meters: readonly MeterAt[], end: number): LaidBar[] {
   const bars: LaidBar[] = [];
   const last = Math.round(end * Q);
   let at = 0;
@@ -221,7 +224,7 @@ function layOut(meters: readonly MeterAt[], end: number): LaidBar[] {
   return [{ ...first, meter: second.meter, pickup: true }, ...bars.slice(1, -1), trimmed ?? bars[bars.length - 1]];
 }
 
-function measuresOf(
+export function measuresOf(
   bars: readonly LaidBar[],
   line: readonly { at: Ticks; length: Ticks; midi: number }[],
   chords: readonly ChordEvent[],
@@ -306,7 +309,8 @@ function signatureIn(data: Uint8Array): { fifths: number; mode: 'major' | 'minor
   return null;
 }
 
-function keyFor(line: readonly Played[], signature: ReturnType<typeof signatureIn>): Key {
+/** The key as it is written, or as it is heard. */
+export function keyFor(line: readonly Played[], signature: ReturnType<typeof signatureIn>): Key {
   if (signature) return keyFromSignature(signature.fifths, signature.mode);
   const heard = line.map((n) => ({ pitchClass: n.midi % 12, weight: n.until - n.at }));
   const last = line[line.length - 1];
@@ -322,7 +326,6 @@ function questionsOf(
   accompanied: boolean,
   named: boolean,
 ): Question[] {
-  const off = (g: GridName) => Math.round((distanceFrom(onsets, g).mean * 60_000) / tempo);
   const questions: Question[] = [];
   if (tracks.length > 1)
     questions.push({
@@ -331,12 +334,7 @@ function questionsOf(
       entries: tracks.map((t) => ({ id: t.id, text: `${t.name}: ${t.notes.length} ${t.notes.length === 1 ? 'note' : 'notes'}` })),
       value: track.id,
     });
-  questions.push({
-    id: 'grid',
-    label: 'Write it in',
-    entries: GRID_NAMES.map((g) => ({ id: g, text: `${GRIDS[g].words} (${off(g)} ms off on average)` })),
-    value: grid,
-  });
+  questions.push(gridQuestion(onsets, grid, tempo));
   if (accompanied)
     questions.push({
       id: 'chords',
@@ -348,4 +346,15 @@ function questionsOf(
       value: named ? 'named' : 'none',
     });
   return questions;
+}
+
+/** On which grid played notes are written, with how far they lie from each. */
+export function gridQuestion(onsets: readonly number[], value: GridName, tempo: number): Question {
+  const off = (g: GridName) => Math.round((distanceFrom(onsets, g).mean * 60_000) / tempo);
+  return {
+    id: 'grid',
+    label: 'Write it in',
+    entries: GRID_NAMES.map((g) => ({ id: g, text: `${GRIDS[g].words} (${off(g)} ms off on average)` })),
+    value,
+  };
 }

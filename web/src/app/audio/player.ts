@@ -96,6 +96,14 @@ export class Player {
       ready.piano.triggerAttackRelease(ready.tone.Frequency(midi, 'midi').toFrequency(), SHOWN, undefined, 0.6);
   }
 
+  /** One click at once, the first of a bar stronger. */
+  async tick(strong: boolean): Promise<void> {
+    const ready = await this.load();
+    if (!ready) return;
+    await ready.tone.start();
+    ready.click.triggerAttackRelease(strong ? 'C6' : 'G5', 0.03, undefined, strong ? 0.9 : 0.5);
+  }
+
   private load(): Promise<Instruments | null> {
     this.instruments ??= this.build();
     return this.instruments.catch(() => {

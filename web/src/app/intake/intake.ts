@@ -11,13 +11,14 @@ import {
 } from '@angular/core';
 import { Router } from '@angular/router';
 import { capital, newDocument, type Arrangement, type Document } from '@joined-hands/core';
-import type { Answers, Counted, Question, Reading, Refusal } from '@joined-hands/core/formats';
+import type { Answers, Counted, Question, Reading, Recording, Refusal } from '@joined-hands/core/formats';
 import { ShelfStore } from '../state/shelf.store';
 import { Library } from '../storage/library';
+import { PlayIn } from './play-in';
 import { JoinStrip } from '../widgets/join-strip/join-strip';
 import { Workers } from '../workers/workers';
 
-type Way = 'letters' | 'abc' | 'file';
+type Way = 'letters' | 'abc' | 'file' | 'play';
 
 const FIRST_LETTERS = `title: My song
 key: C major
@@ -36,7 +37,7 @@ const TYPING_PAUSE_MS = 180;
 @Component({
   selector: 'jh-intake',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [JoinStrip],
+  imports: [JoinStrip, PlayIn],
   templateUrl: './intake.html',
   styleUrl: './intake.less',
 })
@@ -85,7 +86,7 @@ export class Intake {
     effect((onCleanup) => {
       const text = this.text();
       const way = this.way();
-      if (way === 'file') return;
+      if (way === 'file' || way === 'play') return;
       const timer = setTimeout(() => void this.read(way, text), TYPING_PAUSE_MS);
       onCleanup(() => clearTimeout(timer));
     });
@@ -122,15 +123,28 @@ export class Intake {
   protected async answer(question: Question, value: string): Promise<void> {
     this.answers = { ...this.answers, [question.id]: value };
     if (this.way() === 'abc') await this.read('abc', this.abc());
+    else if (this.way() === 'play') await this.takeRecording(this.recording);
     else if (this.file) await this.readFile();
+  }
+
+  private recording: Recording | null = null;
+
+  /** A tune as it is played in, after every key in steps and at the end in time. */
+  protected async takeRecording(recording: Recording | null): Promise<void> {
+    this.recording = recording;
+    const turn = ++this.turn;
+    if (!recording || recording.notes.length === 0) return this.clear();
+    await this.show('play', turn, await this.workers.reader.readRecording(recording, this.answers));
   }
 
   private async read(way: 'letters' | 'abc', text: string): Promise<void> {
     const turn = ++this.turn;
     if (way === 'abc' && !text.trim()) return this.clear();
-    const read: Reading = await (way === 'abc'
-      ? this.workers.reader.readAbc(text, this.answers)
-      : this.workers.reader.readLetters(text));
+    const { reader } = this.workers;
+    await this.show(way, turn, await (way === 'abc' ? reader.readAbc(text, this.answers) : reader.readLetters(text)));
+  }
+
+  private async show(way: Way, turn: number, read: Reading): Promise<void> {
     if (turn !== this.turn) return;
     if (!read.ok) {
       const { refusal } = read;
@@ -214,7 +228,7 @@ export class Intake {
     const { document } = this.good();
     if (!document || this.sentence()) return;
     const id = await this.shelf.add(document);
-    if (this.way() !== 'file') {
+    if (this.way() === 'letters' || this.way() === 'abc') {
       (this.way() === 'abc' ? this.abc : this.letters).set(this.way() === 'abc' ? '' : FIRST_LETTERS);
       await this.library.keepSetting('draft', { letters: this.letters(), abc: this.abc() });
     }

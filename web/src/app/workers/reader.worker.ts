@@ -5,12 +5,14 @@ import {
   readAbc,
   readArchive,
   readLetters,
+  readRecording,
   writeArchive,
   type Answers,
   type Format,
   type Opened,
   type ReadArchive,
   type Reading,
+  type Recording,
 } from '@joined-hands/core/formats';
 
 /** Reading files by itself, so that a file that takes long or is hostile can be let go with its worker. */
@@ -30,6 +32,11 @@ const reader = {
 
   readLetters(text: string): Reading {
     return readLetters(text);
+  },
+
+  /** A tune that was played in, as a song. */
+  readRecording(recording: Recording, answers: Answers): Reading {
+    return readRecording(recording, answers);
   },
 
   readAbc(text: string, answers: Answers): Reading {

@@ -41,6 +41,7 @@ export class Keyboard {
   readonly spans = input<readonly HandSpan[]>([]);
   readonly sounding = input<ReadonlySet<number>>(new Set<number>());
   readonly keyPressed = output<number>();
+  readonly keyReleased = output<number>();
 
   protected readonly top = TOP;
   protected readonly viewBox = `0 0 ${WIDTH} 136`;
