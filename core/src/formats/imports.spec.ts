@@ -2,8 +2,18 @@ import * as midiPackage from '@tonejs/midi';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS, documentOf, songs } from '../../testing/songs.js';
-import { arrange, midiOf, setWish, TICKS_PER_QUARTER as Q, writtenScore, type Song } from '../index.js';
-import { openFile, readAbc, readMidi, readMusicXml, writeMidi, writeMusicXml, refusalSentence, type Reading } from './index.js';
+import { arrange, midiOf, setClose, setWish, TICKS_PER_QUARTER as Q, writtenScore, type Document, type Song } from '../index.js';
+import {
+  openFile,
+  readAbc,
+  readMidi,
+  readMusicXml,
+  writeAbc,
+  writeMidi,
+  writeMusicXml,
+  refusalSentence,
+  type Reading,
+} from './index.js';
 import { likelyGrid, snap } from './midi/quantise.js';
 
 const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
@@ -244,5 +254,70 @@ describe('what is written out', () => {
     expect(back.melody[0].graces).toEqual(['A4', 'Bb4']);
     expect(back.marks).toContainEqual({ at: rest[3].at, kind: 'fermata', text: null });
     expect(back.marks).toContainEqual({ at: rest[5].at, kind: 'words', text: 'held back' });
+    expect(read(readAbc(writeAbc(ornate))).song.melody[0].graces).toEqual(['A4', 'Bb4']);
+  });
+
+  it('has the elements of MusicXML 4.0 in the order that its schema asks for', () => {
+    const doc = demo(DEMOS[1]);
+    const { parts } = arrange(doc);
+    const full = [
+      (d: Document) => setWish(d, null, 'texture', 'rise-and-fall'),
+      (d: Document) => setWish(d, null, 'pedal', true),
+      (d: Document) => setWish(d, parts[0], 'swell', 'arch'),
+      (d: Document) => setWish(d, parts[1], 'loudness', 'p'),
+      (d: Document) => setClose(d, { slower: 30, touch: 'rolled' }),
+    ].reduce((d, make) => make(d), doc);
+    const xml = writeMusicXml(writtenScore(arrange(full)));
+    const checked = new Map<string, number>();
+    for (const [name, order] of Object.entries(SCHEMA_ORDER))
+      for (const [, inner] of xml.matchAll(new RegExp(`<${name}(?: [^>]*)?>(.*?)</${name}>`, 'gs'))) {
+        const tags = childTags(inner).map((tag) => order.indexOf(tag));
+        expect(tags, `${name}: ${childTags(inner).join(' ')}`).not.toContain(-1);
+        expect(
+          [...tags].sort((a, b) => a - b),
+          `${name}: ${childTags(inner).join(' ')}`,
+        ).toEqual(tags);
+        checked.set(name, (checked.get(name) ?? 0) + 1);
+      }
+    expect([...checked.keys()].sort()).toEqual(Object.keys(SCHEMA_ORDER).sort());
   });
 });
+
+/** Children in the order of the schema, for the elements that are written. */
+const SCHEMA_ORDER: Readonly<Record<string, readonly string[]>> = {
+  note: [
+    'grace',
+    'chord',
+    'pitch',
+    'rest',
+    'duration',
+    'tie',
+    'voice',
+    'type',
+    'dot',
+    'time-modification',
+    'staff',
+    'beam',
+    'notations',
+    'lyric',
+  ],
+  direction: ['direction-type', 'offset', 'staff', 'sound'],
+  harmony: ['root', 'kind', 'inversion', 'bass', 'degree', 'offset', 'staff'],
+  attributes: ['divisions', 'key', 'time', 'staves', 'clef'],
+  identification: ['creator', 'rights', 'encoding'],
+  barline: ['bar-style', 'ending', 'repeat'],
+};
+
+/** The tags of the direct children in a piece of XML. */
+function childTags(xml: string): string[] {
+  const tags: string[] = [];
+  let depth = 0;
+  for (const [, close, tag, , alone] of xml.matchAll(/<(\/?)([\w-]+)([^>]*?)(\/?)>/g)) {
+    if (close) depth--;
+    else {
+      if (depth === 0) tags.push(tag);
+      if (!alone) depth++;
+    }
+  }
+  return tags;
+}

@@ -16,6 +16,8 @@ export interface Piece {
   /** The chord symbol that begins here. */
   readonly chord: string | null;
   readonly lyric: Lyric | null;
+  /** Small notes before it. */
+  readonly graces: readonly Pitch[];
   /** The syllable goes on with the word of the one before. */
   readonly insideWord: boolean;
 }
@@ -54,6 +56,7 @@ export function barEvents(song: Song, bars: readonly Bar[]): Piece[][] {
         continues: sounding && n.at < at,
         chord: chordAt.get(at) ?? null,
         lyric: sounding && n.at === at ? n.lyric : null,
+        graces: sounding && n.at === at ? (n.graces ?? []) : [],
         insideWord: joined,
       });
       if (sounding && n.at === at && n.lyric) joined = n.lyric.joins;

@@ -242,6 +242,7 @@ class AbcTuneReader {
     for (const c of e.chord ?? []) this.takeChord(c, e);
     if (whole) return this.takeRestBars(e.rest?.text ?? 1, length);
     if (length <= 0) return;
+    const graces = (e.gracenotes ?? []).map((g) => this.pitchOf(g));
     const pitches = (e.pitches ?? []).map((p) => this.pitchOf(p));
     if (pitches.length > 1)
       refuse(
@@ -251,7 +252,6 @@ class AbcTuneReader {
         this.lineOf(e),
       );
     const tiedOn = (e.pitches ?? []).some((p) => p.startTie !== undefined);
-    const graces = (e.gracenotes ?? []).map((g) => this.pitchOf(g));
     this.tally.add('grace notes', 'kept', graces.length);
     this.tally.add('ornament and playing signs', 'left out', e.decoration?.length ?? 0);
     const [lyric, ...verses] = versesOf(e);

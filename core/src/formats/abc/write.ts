@@ -61,8 +61,9 @@ function barText(pieces: readonly Piece[], key: Key): string {
 
 function pieceText(p: Piece, key: Key, altered: Map<string, number>, scale: number): string {
   const chord = p.chord ? `"${p.chord}"` : '';
+  const graces = p.graces.length > 0 ? `{${p.graces.map((g) => pitchText(g, key, altered)).join('')}}` : '';
   const note = p.pitch ? pitchText(p.pitch, key, altered) : 'z';
-  return `${chord}${note}${lengthText(p.length * scale)}${p.tiedOn ? '-' : ''}`;
+  return `${chord}${graces}${note}${lengthText(p.length * scale)}${p.tiedOn ? '-' : ''}`;
 }
 
 function pitchText(pitch: Pitch, key: Key, altered: Map<string, number>): string {

@@ -37,7 +37,6 @@ export function writeMusicXml(score: WrittenScore): string {
   const beside = [...song.melody.map((n) => ({ at: n.at, pitches: [n.pitch] })), ...score.under].sort((a, b) => a.at - b.at);
   const far = { 1: farBars(beside, bars, 1), 2: farBars(score.left, bars, 2) };
   const signs: NoteSigns = {
-    graces: new Map(song.melody.flatMap((n) => (n.graces?.length ? [[n.at, n.graces] as const] : []))),
     fermatas: new Set(song.marks.filter((m) => m.kind === 'fermata').map((m) => m.at)),
   };
   const measures = bars.map((bar, i) => measure(score, bar, i, bars, events[i], far, signs));
@@ -94,7 +93,6 @@ const time = (bar: Bar): string => `<time><beats>${bar.meter.beats}</beats><beat
 
 /** Signs that belong to notes of the tune, by their places. */
 interface NoteSigns {
-  readonly graces: ReadonlyMap<Ticks, readonly Pitch[]>;
   readonly fermatas: ReadonlySet<Ticks>;
 }
 
@@ -128,7 +126,7 @@ function tuneNotes(bar: Bar, pieces: readonly Piece[], fingers: WrittenScore['fi
           at,
           level: piece.pitch === null ? 0 : beamLevel(value.type),
           harmony: first && piece.chord ? harmony(piece.chord) : null,
-          graces: struck ? (signs.graces.get(bar.start + piece.at) ?? []) : [],
+          graces: first ? piece.graces : [],
           pitch: piece.pitch === null ? '<rest/>' : pitchXml(piece.pitch),
           duration: value.ticks / scale,
           ties: tieXml('tie', stop, start),
