@@ -122,11 +122,19 @@ describe('hostile files', () => {
     expect(refused('deep.musicxml', strToU8(deep))).not.toBe('was read');
   });
 
+  it('that are larger than any song are refused unread', () => {
+    expect(refused('huge.musicxml', new Uint8Array(50_000_000).fill(60))).toContain('larger than 20 MB');
+    expect(refused('huge.json', new Uint8Array(25_000_000).fill(32))).toContain('larger than 20 MB');
+    expect(refused('long.abc', strToU8(`X:1\nM:4/4\nL:1/8\nK:C\n${'CDEF GABc|'.repeat(30_000)}`))).toContain(
+      'longer than 200000 letters',
+    );
+  });
+
   it('of too many bars or notes are refused with their limit', () => {
     const bar =
       '<measure number="1"><note><pitch><step>C</step><octave>4</octave></pitch><duration>4</duration></note></measure>';
     const long = `<score-partwise><part-list/><part id="P1">${bar.repeat(4100)}</part></score-partwise>`;
-    expect(refused('long.musicxml', strToU8(long))).toContain('more than 4000 bars');
+    expect(refused('long.musicxml', strToU8(long))).toContain('has more than 4000 bars');
     const repeats = `X:1\nM:4/4\nL:1/4\nK:C\n${'|: C4 :| '.repeat(2600)}\n`;
     expect(refused('again.abc', strToU8(repeats))).toContain('more than 4000 bars');
   });

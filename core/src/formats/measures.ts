@@ -61,7 +61,8 @@ export interface RawSong {
   readonly notices: readonly string[];
 }
 
-const MAX_MEASURES = 4_000;
+/** Most bars of a song, played out. */
+export const MAX_MEASURES = 4_000;
 
 /** A measure as it is played: which time it is. */
 export interface PlayedMeasure extends RawMeasure {

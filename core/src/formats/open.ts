@@ -27,6 +27,9 @@ const ENDINGS: Record<string, Format> = {
   json: 'project',
 };
 
+/** No file with one song is larger, whatever its format; the readers have narrower limits of their own. */
+export const MOST_BYTES = 20_000_000;
+
 /** The format that a file's ending names, or null. */
 export function formatOf(name: string): Format | null {
   const ending = /\.([A-Za-z]+)$/.exec(name)?.[1].toLowerCase();
@@ -67,6 +70,7 @@ function looksBinary(data: Uint8Array): boolean {
  */
 export function openFile(name: string, data: Uint8Array, format: Format | null = formatOf(name), answers: Answers = {}): Opened {
   const refused = (sentence: string): Opened => ({ ok: false, sentence: `${name}: ${sentence}` });
+  if (data.length > MOST_BYTES) return refused('The file is larger than 20 MB. Choose a file with one song.');
   if (data.length === 0) return refused('The file is empty. Choose a file with a song in it.');
   if (format === null)
     return refused(

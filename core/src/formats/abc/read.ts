@@ -50,7 +50,9 @@ interface AbcTune {
 }
 
 const ACCIDENTALS: Record<string, number> = { sharp: 1, flat: -1, natural: 0, dblsharp: 2, dblflat: -2 };
-const MAX_TEXT = 1_000_000;
+/** Letters of a whole book, and of one tune in it. */
+const MAX_TEXT = 5_000_000;
+const MAX_TUNE = 200_000;
 const MAX_REST_BARS = 400;
 
 /**
@@ -61,10 +63,11 @@ export function readAbc(text: string, answers: Answers = {}): Reading {
   return reading(() => {
     const wayOut = 'Paste a tune that has its X:, M:, L: and K: lines.';
     if (!text.trim()) refuse(null, 'The text is empty.', wayOut);
-    if (text.length > MAX_TEXT) refuse(null, 'The text is longer than a million letters.', 'Choose one tune.');
+    if (text.length > MAX_TEXT) refuse(null, 'The text is longer than five million letters.', 'Choose a smaller book.');
     if (!/^\s*K:/m.test(text)) refuse(null, 'This is not ABC: it has no K: line for the key.', wayOut);
     const tunes = tunesOf(text);
     const chosen = tunes.find((t) => t.id === answers['tune']) ?? tunes[0];
+    if (chosen.text.length > MAX_TUNE) refuse(null, `The tune is longer than ${MAX_TUNE} letters.`, 'Bring in one song.');
     const tune = parsed(chosen.text);
     if (!tune) return refuse(null, 'This is not ABC: no tune was found in it.', wayOut);
     const reader = new AbcTuneReader(tune, chosen.text, answers['voice'] ?? null);

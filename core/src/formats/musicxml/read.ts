@@ -4,7 +4,7 @@ import { Interval } from 'tonal';
 import { transposeSymbol } from '../../harmony/naming.js';
 import { octaveUp, transposeName, transposePitch } from '../../pitch/pitch.js';
 import type { Song } from '../../song/song.js';
-import { assemble, type RawSong } from '../measures.js';
+import { assemble, MAX_MEASURES, type RawSong } from '../measures.js';
 import { reading, refuse, type Answers, type Found, type Question, type Reading } from '../result.js';
 import { decodeText } from '../text.js';
 import { Tally } from '../tally.js';
@@ -13,7 +13,7 @@ import { PartReader, WAY_OUT } from './part.js';
 import { attribute, child, children, element, text, type XmlNode } from './xml.js';
 
 /** Most bytes of a score, packed or unpacked, and most files in a compressed one. */
-const MAX_BYTES = 30_000_000;
+const MAX_BYTES = 10_000_000;
 const MAX_FILES = 200;
 
 /**
@@ -25,12 +25,31 @@ export function readMusicXml(data: string | Uint8Array, answers: Answers = {}): 
   return reading(() => {
     const xml = typeof data === 'string' ? data : unpack(data);
     if (!xml.trim()) refuse(null, 'The file is empty.', WAY_OUT);
-    if (xml.length > MAX_BYTES) refuse(null, 'The file is larger than 30 MB.', 'Choose a file with one song.');
+    if (xml.length > MAX_BYTES) refuse(null, 'The score is larger than 10 MB.', 'Choose a file with one song.');
     if (!/^\uFEFF?\s*</.test(xml)) refuse(null, 'This is not MusicXML: it does not begin with an XML tag.', WAY_OUT);
     if (!/<score-(partwise|timewise)/.test(xml)) refuse(null, 'This is XML, but not a MusicXML score.', WAY_OUT);
     if (/<!ENTITY/i.test(xml)) refuse(null, 'The file defines entities of its own, which no score needs.', WAY_OUT);
+    checkLength(xml);
     return readScore(parseXml(xml), answers);
   });
+}
+
+/** Most notes of a whole score, all parts together. */
+const MOST_SCORED = 60_000;
+
+/** Refuses a score of too many notes, or a part of too many measures, before anything is parsed. */
+function checkLength(xml: string): void {
+  let measures = 0;
+  let notes = 0;
+  for (const [tag] of xml.matchAll(/<(part|measure|note)[\s>]/g)) {
+    if (tag.startsWith('<note')) {
+      if (++notes > MOST_SCORED) refuse(null, `The score has more than ${MOST_SCORED} notes.`, 'Choose a file with one song.');
+      continue;
+    }
+    measures = tag.startsWith('<part') ? 0 : measures + 1;
+    if (measures > MAX_MEASURES)
+      refuse(null, `A part of the score has more than ${MAX_MEASURES} bars.`, 'Choose a file with one song.');
+  }
 }
 
 function unpack(data: Uint8Array): string {

@@ -30,7 +30,8 @@ chord: C    - -  - | F   - C   - | G7  -  -   -  | C  - - - |
 words: Rope - in - | fog - off - | and a- way we | go - - - |
 `;
 
-const LARGEST_FILE = 30_000_000;
+/** Larger files are not even read. */
+const LARGEST_FILE = 20_000_000;
 const TYPING_PAUSE_MS = 180;
 
 /** Bringing a song in: a file, pasted ABC, or letter lines typed with a live strip under them. */
@@ -183,7 +184,7 @@ export class Intake {
     if (!file) return;
     this.choose('file');
     if (file.size > LARGEST_FILE)
-      return this.sentence.set(`${file.name}: The file is larger than 30 MB. Choose a file with one song.`);
+      return this.sentence.set(`${file.name}: The file is larger than 20 MB. Choose a file with one song.`);
     this.file = { name: file.name, data: new Uint8Array(await file.arrayBuffer()) };
     this.answers = {};
     await this.readFile();
