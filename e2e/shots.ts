@@ -33,24 +33,21 @@ await shot('shelf');
 await page.getByRole('link', { name: 'Bring in a song' }).click();
 await page.getByTestId('preview').waitFor();
 await shot('intake');
+await page.getByRole('button', { name: 'Choose a file' }).click();
+await page.locator('input[type=file]').setInputFiles(join(root, 'e2e', 'quayside-band.musicxml'));
+await page.getByTestId('questions').waitFor();
+await page.getByTestId('found').locator('summary').click();
+await shot('intake-report');
+await page.getByRole('button', { name: 'Play it in' }).click();
+for (const key of ['d', 'f', 'g', 'g', 'k', 'h', 'g']) await page.keyboard.press(key);
+await page.getByTestId('preview').getByTestId('stone').nth(6).waitFor();
+await page.locator('jh-keyboard rect.sounding').first().waitFor({ state: 'detached' });
+await shot('play-in');
 await desk(page, 'Lamps Across the Sound', 2, 2);
 await shot('desk-joined');
-for (const [key, name] of [
-  ['1', 'right'],
-  ['2', 'left'],
-] as const) {
-  await page.keyboard.press(key);
-  await page.locator(`jh-join-strip[data-view=${name}]`).waitFor();
-  await shot(`desk-${name}`);
-}
 await page.keyboard.press('3');
-await page.getByRole('button', { name: 'In words' }).click();
-await page.getByTestId('join').first().waitFor();
-await shot('joins');
-await page.getByRole('button', { name: 'Strip' }).click();
 await page.locator('summary[aria-label^=Difficulty]').click();
 await page.getByTestId('ease').first().waitFor();
-await shot('difficulty');
 await page.keyboard.press('Escape');
 await page.getByRole('link', { name: 'First look' }).click();
 await page.getByTestId('chord').first().waitFor();
@@ -60,9 +57,16 @@ await page.getByTestId('key').first().waitFor();
 await page.locator('.chart svg text').first().waitFor();
 await shot('key');
 await page.getByRole('link', { name: 'Sheet' }).click();
-await page.getByRole('button', { name: 'Letters', exact: true }).click();
-await page.getByTestId('chart').waitFor();
-await shot('sheet-letters');
+for (const [kind, name] of [
+  ['Letters', 'letters'],
+  ['Lesson', 'lesson'],
+  ['Worksheet', 'worksheet'],
+  ['Chords', 'chords'],
+] as const) {
+  await page.getByRole('button', { name: kind, exact: true }).click();
+  await page.locator('jh-paper article').waitFor();
+  await shot(`sheet-${name}`);
+}
 
 // The dressed song: a plan, a texture with harmony and a fill, its own figure, a version beside it, the staff with all its signs.
 await desk(page, 'Harbour Glass', 1, 1);
@@ -125,11 +129,6 @@ await page.locator("summary[aria-label^='Left hand:']").click();
 await page.getByTestId('school').nth(8).waitFor();
 await shot('schools');
 await page.keyboard.press('Escape');
-await page.getByRole('button', { name: 'Left hand', exact: true }).click();
-await page.getByRole('button', { name: 'Whole song' }).click();
-await page.getByTestId('grip').nth(5).hover();
-await shot('progression');
-await page.getByRole('button', { name: 'Joined', exact: true }).click();
 await desk(page, 'Lamps Across the Sound', 3, 4);
 await page.getByTestId('fix').first().waitFor();
 await page.getByLabel('Hand', { exact: true }).selectOption('child');
@@ -146,6 +145,9 @@ await page.keyboard.press('Control+z');
 await page.getByRole('button', { name: 'Evening theme' }).click();
 await page.locator('html[data-theme=evening]').waitFor();
 await desk(page, 'Harbour Glass', 5, 2);
-await shot('desk-evening');
+await page.context().setOffline(true);
+await page.getByText('offline').waitFor();
+await shot('desk-evening-offline');
+await page.context().setOffline(false);
 await browser.close();
 server.close();
