@@ -44,6 +44,11 @@ export interface PlanOptions {
   readonly click: boolean;
 }
 
+/** Both hands with every layer at a share of the song's tempo, in percent, without count-in or click. */
+export function asArranged({ song }: Arrangement, percent: number): Omit<PlanOptions, 'scope'> {
+  return { hands: 'both', plain: false, tempo: (song.tempo * percent) / 100, countIn: false, click: false };
+}
+
 /** Seconds that a key is let go before the next, so that repeated notes speak. */
 const LIFT = 0.03;
 

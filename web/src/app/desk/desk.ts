@@ -17,6 +17,8 @@ import { RouterLink } from '@angular/router';
 import { HAND_PROFILES, KEYBOARD_SIZES, handsOf, linkedSentence, midiOf, moveCut, nameOf, type Hands } from '@joined-hands/core';
 import { planSounds } from '../audio/plan';
 import { Player } from '../audio/player';
+import { MissingSong } from '../widgets/missing-song';
+import { openSong } from '../state/open-song';
 import { DeskStore, type HandView } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
 import { Choice } from '../widgets/choice';
@@ -58,7 +60,20 @@ const WIDTHS = [
 @Component({
   selector: 'jh-desk',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, Choice, HandBar, Joins, JoinStrip, Keyboard, Ladder, Progression, Reasons, Roadmap, Transport],
+  imports: [
+    MissingSong,
+    RouterLink,
+    Choice,
+    HandBar,
+    Joins,
+    JoinStrip,
+    Keyboard,
+    Ladder,
+    Progression,
+    Reasons,
+    Roadmap,
+    Transport,
+  ],
   templateUrl: './desk.html',
   styleUrl: './desk.less',
   host: { '(document:keydown)': 'onKey($event)' },
@@ -178,10 +193,7 @@ export class Desk implements OnDestroy {
       observer.observe(element);
       onCleanup(() => observer.disconnect());
     });
-    effect(() => {
-      const id = this.id();
-      untracked(() => void this.desk.open(id));
-    });
+    openSong(this.id);
     // The part that sounds is the part that is shown.
     effect(() => {
       const at = this.player.position();

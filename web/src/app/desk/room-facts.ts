@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { FILL_WORDS, nameOf, placeName, setFill, type FillKind, type Room } from '@joined-hands/core';
-import { planStretch } from '../audio/plan';
+import { asArranged, planStretch } from '../audio/plan';
 import { DeskStore } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
 import { Offers, type Offer } from '../widgets/offers';
@@ -60,10 +60,9 @@ export class RoomFacts {
     const room = this.room();
     const from = this.desk.currentPart()?.melody.findLast((n) => n.at < room.at)?.at ?? room.at;
     if (!arrangement) return [];
-    const tempo = (arrangement.song.tempo * this.settings.tempoPercent()) / 100;
     // Heard without the fill that stands there now.
     const without = { ...arrangement, score: arrangement.score.filter((n) => n.role !== 'fill' || n.hand !== 'right') };
-    const options = { hands: 'both', plain: false, tempo, countIn: false, click: false } as const;
+    const options = asArranged(arrangement, this.settings.tempoPercent());
     return room.offers.map((fill) => ({
       id: fill.kind,
       title: FILL_WORDS[fill.kind],

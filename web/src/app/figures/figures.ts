@@ -3,7 +3,6 @@ import {
   Component,
   OnDestroy,
   computed,
-  effect,
   inject,
   input,
   linkedSignal,
@@ -35,8 +34,10 @@ import {
   type Meter,
   type Texture,
 } from '@joined-hands/core';
-import { planSounds } from '../audio/plan';
+import { asArranged, planSounds } from '../audio/plan';
 import { Player } from '../audio/player';
+import { MissingSong } from '../widgets/missing-song';
+import { openSong } from '../state/open-song';
 import { DeskStore } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
 import { Choice } from '../widgets/choice';
@@ -64,7 +65,7 @@ interface Draft {
 @Component({
   selector: 'jh-figures',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Energy, RouterLink],
+  imports: [MissingSong, Choice, Energy, RouterLink],
   templateUrl: './figures.html',
   styleUrl: './figures.less',
 })
@@ -117,10 +118,7 @@ export class FiguresScreen implements OnDestroy {
   });
 
   constructor() {
-    effect(() => {
-      const id = this.id();
-      untracked(() => void this.desk.open(id));
-    });
+    openSong(this.id);
   }
 
   ngOnDestroy(): void {
@@ -221,9 +219,8 @@ export class FiguresScreen implements OnDestroy {
     const texture = this.textureOf(this.draft());
     const trial = setWish(saveTexture(doc, texture), { start: part.start, end: part.end }, 'texture', texture.id);
     const arrangement = await this.workers.arranger.arrange(trial);
-    const tempo = (arrangement.song.tempo * this.settings.tempoPercent()) / 100;
-    const options = { hands: 'both', plain: false, scope: 'part', tempo, countIn: false, click: false } as const;
-    await this.player.play(planSounds(arrangement, arrangement.parts[part.number - 1], options));
+    const options = asArranged(arrangement, this.settings.tempoPercent());
+    await this.player.play(planSounds(arrangement, arrangement.parts[part.number - 1], { ...options, scope: 'part' }));
   }
 
   protected exportAll(): void {

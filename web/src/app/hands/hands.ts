@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import {
@@ -17,6 +17,7 @@ import {
 } from '@joined-hands/core';
 import { Player } from '../audio/player';
 import { KeyInput } from '../midi/key-input';
+import { openSong } from '../state/open-song';
 import { DeskStore } from '../state/desk.store';
 import { Keyboard, type HandSpan, type PressedKey } from '../widgets/keyboard/keyboard';
 import { Signs } from '../widgets/signs';
@@ -99,10 +100,7 @@ export class HandsScreen {
   });
 
   constructor() {
-    effect(() => {
-      const id = this.id();
-      untracked(() => void this.desk.open(id));
-    });
+    openSong(this.id);
     this.keys.pressed.pipe(takeUntilDestroyed()).subscribe((midi) => {
       void this.player.strike([midi]);
       this.measure(midi);

@@ -1,7 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { applyFix, setWish, type Key, type KeyFacts } from '@joined-hands/core';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
+import { MissingSong } from '../widgets/missing-song';
+import { openSong } from '../state/open-song';
 import { DeskStore } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
 import { Choice } from '../widgets/choice';
@@ -23,7 +25,7 @@ export type Measure = (typeof MEASURES)[number]['id'];
 @Component({
   selector: 'jh-key',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, NgxEchartsDirective, RouterLink, Signs],
+  imports: [MissingSong, Choice, NgxEchartsDirective, RouterLink, Signs],
   providers: [provideEchartsCore({ echarts: charts })],
   templateUrl: './key.html',
   styleUrl: './key.less',
@@ -71,10 +73,7 @@ export class KeyScreen {
   );
 
   constructor() {
-    effect(() => {
-      const id = this.id();
-      untracked(() => void this.desk.open(id));
-    });
+    openSong(this.id);
     effect(() => {
       const document = this.desk.document();
       if (document) void this.workers.arranger.keys(document).then((keys) => this.keys.set(keys));

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { firstLook, handsOf, midiOf, nameOf, type WarmUp } from '@joined-hands/core';
 import { Player } from '../audio/player';
+import { openSong } from '../state/open-song';
 import { DeskStore } from '../state/desk.store';
 import { LittleKeyboard, octavesOf } from '../widgets/little-keyboard';
 import { Signs } from '../widgets/signs';
@@ -37,10 +38,7 @@ export class Look {
   });
 
   constructor() {
-    effect(() => {
-      const id = this.id();
-      untracked(() => void this.desk.open(id));
-    });
+    openSong(this.id);
   }
 
   protected letter(pitch: string): string {

@@ -25,9 +25,11 @@ import {
   type Texture,
   type Wide,
 } from '@joined-hands/core';
-import { planSounds } from '../audio/plan';
+import { asArranged, planSounds } from '../audio/plan';
 import { Player } from '../audio/player';
 import { ENDING_WORDS, sectionTitle } from '../desk/words';
+import { MissingSong } from '../widgets/missing-song';
+import { openSong } from '../state/open-song';
 import { DeskStore } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
 import { Energy } from '../widgets/energy';
@@ -50,7 +52,7 @@ interface PlanRow {
 @Component({
   selector: 'jh-plan',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Energy, RouterLink],
+  imports: [MissingSong, Energy, RouterLink],
   templateUrl: './plan.html',
   styleUrl: './plan.less',
 })
@@ -94,10 +96,7 @@ export class PlanScreen implements OnDestroy {
   protected readonly figures = computed(() => this.rows()[0]?.textures ?? []);
 
   constructor() {
-    effect(() => {
-      const id = this.id();
-      untracked(() => void this.desk.open(id));
-    });
+    openSong(this.id);
     effect(() => {
       if (this.player.state() === 'silent') untracked(() => this.hearing.set(null));
     });
@@ -164,9 +163,8 @@ export class PlanScreen implements OnDestroy {
   protected hear({ part }: PlanRow): void {
     const arrangement = this.desk.arrangement();
     if (this.hearing() === part.number || !arrangement) return this.player.stop();
-    const tempo = (arrangement.song.tempo * this.settings.tempoPercent()) / 100;
-    const options = { hands: 'both', plain: false, scope: 'part', tempo, countIn: false, click: false } as const;
-    void this.player.play(planSounds(arrangement, part, options));
+    const options = asArranged(arrangement, this.settings.tempoPercent());
+    void this.player.play(planSounds(arrangement, part, { ...options, scope: 'part' }));
     this.hearing.set(part.number);
   }
 }

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { DomSanitizer, type SafeHtml } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
+import { openSong } from '../state/open-song';
 import { DeskStore } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
 import { download, fileName } from '../widgets/download';
@@ -62,10 +63,7 @@ export class Sheet {
   private turn = 0;
 
   constructor() {
-    effect(() => {
-      const id = this.id();
-      untracked(() => void this.desk.open(id));
-    });
+    openSong(this.id);
     effect(() => this.setPaperForPrint(this.settings.paper()));
     effect(() => {
       const document = this.desk.document();

@@ -11,9 +11,11 @@ import {
   type ComparedFigures,
   type Document,
 } from '@joined-hands/core';
-import { planStretch } from '../audio/plan';
+import { asArranged, planStretch } from '../audio/plan';
 import { Player } from '../audio/player';
+import { MissingSong } from '../widgets/missing-song';
 import { DeskStore } from '../state/desk.store';
+import { openSong } from '../state/open-song';
 import { SettingsStore } from '../state/settings.store';
 import { Library, type Snapshot } from '../storage/library';
 import { Choice } from '../widgets/choice';
@@ -33,7 +35,7 @@ interface Side {
 @Component({
   selector: 'jh-versions',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, RouterLink, Signs],
+  imports: [MissingSong, Choice, RouterLink, Signs],
   templateUrl: './versions.html',
   styleUrl: './versions.less',
 })
@@ -94,9 +96,9 @@ export class VersionsScreen implements OnDestroy {
   private turn = 0;
 
   constructor() {
+    openSong(this.id);
     effect(() => {
       const id = this.id();
-      untracked(() => void this.desk.open(id));
       void this.library.snapshots(id).then((found) => this.snapshots.set(found));
     });
     effect(() => {
@@ -169,8 +171,7 @@ export class VersionsScreen implements OnDestroy {
   private play(from: number): void {
     const arrangement = this.sides()?.[this.heard()].arrangement;
     if (!arrangement) return;
-    const tempo = (arrangement.song.tempo * this.settings.tempoPercent()) / 100;
-    const options = { hands: 'both', plain: false, tempo, countIn: false, click: false } as const;
+    const options = asArranged(arrangement, this.settings.tempoPercent());
     void this.player.play(planStretch(arrangement, from, arrangement.song.length, options));
   }
 
