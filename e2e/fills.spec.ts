@@ -134,6 +134,9 @@ test('the plan shows every part with its energy and is changed there', async ({ 
   await expect(texture(1)).toHaveValue('open-tenth');
   await page.getByRole('group', { name: 'Energy of part 2' }).getByRole('button', { name: 'Energy 5 of 5' }).click();
   await expect(texture(2)).toHaveValue('pushed-bass');
+  await page.getByRole('group', { name: 'Energy of Section B' }).getByRole('button', { name: 'Energy 1 of 5' }).click();
+  await expect(texture(5)).toHaveValue('block');
+  await expect(texture(6)).toHaveValue('block');
   await texture(3).selectOption('free');
   await expect(rows.nth(2)).toContainText('for instance');
   await page.getByRole('button', { name: 'First and second endings' }).click();

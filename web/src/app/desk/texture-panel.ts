@@ -1,9 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
+import { NzSliderModule } from 'ng-zorro-antd/slider';
 import {
   barAt,
   FREE,
   HARMONY_SIZES,
+  MOST_HARMONY,
   patternFor,
   proposedPlan,
   setWish,
@@ -37,7 +40,7 @@ const SIZE_WORDS: Readonly<Record<Harmony['size'], string>> = {
 @Component({
   selector: 'jh-texture-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Pop, RouterLink, Signs],
+  imports: [Choice, FormsModule, NzSliderModule, Pop, RouterLink, Signs],
   templateUrl: './texture-panel.html',
   styleUrl: './texture-panel.less',
 })
@@ -45,6 +48,7 @@ export class TexturePanel {
   protected readonly desk = inject(DeskStore);
   protected readonly reach = signal<Reach>('part');
   protected readonly part = this.desk.currentPart;
+  protected readonly mostHarmony = MOST_HARMONY;
   protected readonly energies = [1, 2, 3, 4, 5];
   protected readonly reaches = computed(() => [
     { id: 'part' as const, text: `Part ${this.part()?.number ?? ''}` },

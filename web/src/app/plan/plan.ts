@@ -34,12 +34,19 @@ import { DeskStore } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
 import { Energy } from '../widgets/energy';
 
+/** A section in the plan: its name, the parts it has, and its energy and texture where all of them share it. */
+interface PlanSection {
+  readonly name: string | null;
+  readonly from: number;
+  readonly to: number;
+}
+
 /** One part in the plan. */
 interface PlanRow {
   readonly part: Part;
   readonly title: string;
   /** The section that begins here, or null. */
-  readonly section: string | null;
+  readonly section: PlanSection | null;
   readonly texture: string;
   readonly energy: number;
   readonly textures: readonly Texture[];
@@ -74,14 +81,14 @@ export class PlanScreen implements OnDestroy {
     if (!doc || !arrangement) return [];
     const { parts, bars, sections } = arrangement;
     const proposed = proposedPlan(arrangement);
-    const names = new Map(sections.map((s) => [s.start, s.name]));
+    const bySection = new Map(sections.map((s) => [s.start, { name: sectionTitle(s.name), from: s.from, to: s.to }]));
     return parts.map((part, i) => {
       const texture = wishAt(doc, part.start, 'texture');
       const { meter } = barAt(bars, part.end - 1);
       return {
         part,
         title: partTitle(part),
-        section: sectionTitle(names.get(part.start) ?? null),
+        section: bySection.get(part.start) ?? null,
         texture,
         energy: textureNamed(texture, doc.choices.textures)?.energy ?? 0,
         textures: [...doc.choices.textures, ...TEXTURES].filter((t) => patternFor(t, meter)),
@@ -118,6 +125,27 @@ export class PlanScreen implements OnDestroy {
   protected chooseEnergy(row: PlanRow, energy: number): void {
     const found = row.textures.find((t) => t.energy === energy) ?? nearestTo(energy, this.meterOf(row));
     if (found && row.energy !== energy) this.setFor(row.part, 'texture', found.id, found.title);
+  }
+
+  /** Energy of a section: that of its parts where they share it, else 0. */
+  protected energyOf({ from, to }: PlanSection): number {
+    const energies = new Set(
+      this.rows()
+        .slice(from - 1, to)
+        .map((r) => r.energy),
+    );
+    return energies.size === 1 ? [...energies][0] : 0;
+  }
+
+  /** One texture of an energy for every part of a section. */
+  protected chooseForSection({ from, to, name }: PlanSection, energy: number): void {
+    const rows = this.rows().slice(from - 1, to);
+    void this.desk.edit(`energy ${energy} in ${name ?? 'the section'}`, (d) =>
+      rows.reduce((document, row) => {
+        const texture = row.textures.find((t) => t.energy === energy) ?? nearestTo(energy, this.meterOf(row));
+        return texture ? setWish(document, { start: row.part.start, end: row.part.end }, 'texture', texture.id) : document;
+      }, d),
+    );
   }
 
   private meterOf({ part }: PlanRow) {

@@ -1,5 +1,4 @@
 import { ChangeDetectionStrategy, Component, OnDestroy, computed, effect, inject, input, signal, untracked } from '@angular/core';
-import { RouterLink } from '@angular/router';
 import {
   compareArrangements,
   documentOfVersion,
@@ -35,7 +34,7 @@ interface Side {
 @Component({
   selector: 'jh-versions',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MissingSong, Choice, RouterLink, Signs],
+  imports: [MissingSong, Choice, Signs],
   templateUrl: './versions.html',
   styleUrl: './versions.less',
 })
