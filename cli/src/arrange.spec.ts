@@ -3,7 +3,8 @@ import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSy
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { afterAll, describe, expect, it } from 'vitest';
+import { afterAll, describe, expect, it, vi } from 'vitest';
+import { main } from './command.js';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 const folder = mkdtempSync(join(tmpdir(), 'arrange-'));
@@ -14,21 +15,38 @@ const file = (name: string, content: string | Uint8Array) => {
   writeFileSync(join(folder, name), content);
   return join(folder, name);
 };
-const arrange = (...args: string[]) => {
+/** The command as a process of its own. */
+const spawned = (...args: string[]) => {
   const { status, stdout, stderr } = spawnSync(
     process.execPath,
-    [join(root, 'node_modules/tsx/dist/cli.mjs'), join(root, 'cli/src/main.ts'), ...args],
-    {
-      encoding: 'utf8',
-    },
+    ['--import', join(root, 'node_modules/tsx/dist/loader.mjs'), join(root, 'cli/src/main.ts'), ...args],
+    { encoding: 'utf8' },
   );
   return { status, stdout, stderr: stderr.trim() };
 };
 
+/** The same inside this process, with what it writes. */
+const arrange = (...args: string[]) => {
+  const told = { out: '', err: '' };
+  const listen = (stream: 'out' | 'err') => (text: string | Uint8Array) => {
+    told[stream] += typeof text === 'string' ? text : new TextDecoder().decode(text);
+    return true;
+  };
+  const out = vi.spyOn(process.stdout, 'write').mockImplementation(listen('out'));
+  const err = vi.spyOn(process.stderr, 'write').mockImplementation(listen('err'));
+  try {
+    const status = main(args);
+    return { status, stdout: told.out, stderr: told.err.trim() };
+  } finally {
+    out.mockRestore();
+    err.mockRestore();
+  }
+};
+
 describe('the arrange command', () => {
   it('writes every output whole and answers 0', () => {
-    const kinds = ['json', 'musicxml', 'midi', 'abc', 'chart', 'project'];
-    const done = arrange(waltz, ...kinds.flatMap((k) => [`--${k}`, join(folder, `out.${k}`)]));
+    const kinds = ['json', 'musicxml', 'midi', 'abc', 'chart', 'lesson', 'project'];
+    const done = spawned(waltz, ...kinds.flatMap((k) => [`--${k}`, join(folder, `out.${k}`)]));
     expect([done.status, done.stdout, done.stderr]).toEqual([0, '', '']);
     const told = JSON.parse(readFileSync(join(folder, 'out.json'), 'utf8')) as { parts: unknown[]; song: { bars: number } };
     expect([told.parts.length, told.song.bars]).toEqual([5, 20]);
@@ -36,6 +54,15 @@ describe('the arrange command', () => {
     expect(readdirSync(folder).filter((f) => f.endsWith('.part'))).toEqual([]);
     const again = arrange(join(folder, 'out.project'), '--format', 'project', '--json', '-');
     expect(JSON.parse(again.stdout)).toEqual(told);
+  });
+
+  it('takes a MIDI file, finds its tune and names its chords', () => {
+    const midi = join(folder, 'waltz.mid');
+    expect(arrange(waltz, '--midi', midi).status).toBe(0);
+    const told = JSON.parse(arrange(midi, '--json', '-').stdout) as {
+      song: { melodyNotes: number; time: string; pickup: number };
+    };
+    expect(told.song).toMatchObject({ melodyNotes: 44, time: '3/4', pickup: 1 });
   });
 
   it('obeys hands, keys and transposition', () => {
@@ -113,7 +140,8 @@ describe('the arrange command', () => {
   });
 
   it('answers 3 for a file that is not there and an output that cannot be written', () => {
-    expect(arrange(join(folder, 'none.abc')).status).toBe(3);
+    const gone = spawned(join(folder, 'none.abc'));
+    expect([gone.status, gone.stderr.split('\n').length]).toEqual([3, 1]);
     expect(arrange(waltz, '--json', join(folder, 'no', 'where.json')).stderr).toContain('cannot be written');
   });
 });

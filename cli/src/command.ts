@@ -1,0 +1,137 @@
+import { readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { basename } from 'node:path';
+import {
+  arrange,
+  chartText,
+  keyName,
+  lessonText,
+  meterName,
+  partTitle,
+  report,
+  suggestionFor,
+  transposeSong,
+  USUAL_SUGGESTION,
+  writtenScore,
+  type Arrangement,
+  type Document,
+} from '@joined-hands/core';
+import { openFile, writeAbc, writeMidi, writeMusicXml, writeProject } from '@joined-hands/core/formats';
+import { OUTPUTS, readOptions, USAGE, WrongOption, type Options, type Output } from './options.js';
+
+const WRITERS: Record<Output, (document: Document, arrangement: Arrangement) => string | Uint8Array> = {
+  json: (document, arrangement) => `${JSON.stringify(report(document, arrangement), null, 2)}\n`,
+  musicxml: (_, arrangement) => writeMusicXml(writtenScore(arrangement)),
+  midi: (_, arrangement) => writeMidi(arrangement.song, arrangement.score, arrangement.pedal, arrangement.tempo),
+  abc: (_, arrangement) => writeAbc(arrangement.song),
+  chart: (_, arrangement) => chartText(arrangement),
+  lesson: (_, arrangement) => lessonText(arrangement),
+  project: (document) => writeProject(document),
+};
+
+/** Runs the `arrange` command and answers its exit code. */
+export function main(args: readonly string[]): number {
+  if (args.includes('--help') || args.length === 0) {
+    process.stdout.write(USAGE);
+    return args.length === 0 ? 2 : 0;
+  }
+  let options: Options;
+  try {
+    options = readOptions(args);
+  } catch (error) {
+    if (!(error instanceof WrongOption)) throw error;
+    process.stderr.write(`${error.message} See: npm run -s arrange -- --help\n`);
+    return 2;
+  }
+  return run(options);
+}
+
+function run(options: Options): number {
+  const name = basename(options.input);
+  const refused = (sentence: string): number => {
+    process.stderr.write(`${sentence.replaceAll('\n', ' ')}\n`);
+    return 3;
+  };
+  let data: Uint8Array;
+  try {
+    data = new Uint8Array(readFileSync(options.input));
+  } catch {
+    return refused(`${name}: The file cannot be read. Check its name and place: ${options.input}`);
+  }
+  const opened = openFile(name, data, options.format ?? undefined);
+  if (!opened.ok) return refused(opened.sentence);
+  for (const notice of opened.notices) process.stderr.write(`${name}: ${notice}\n`);
+  const document = withOptions(opened.document, options);
+  const arrangement = arrange(document);
+  // Everything is computed before anything is written, so that no output is left half done.
+  const written = options.outputs.map((o) => ({ ...o, content: WRITERS[o.kind](document, arrangement) }));
+  for (const { file, content } of written) {
+    if (file === '-') process.stdout.write(content);
+    else if (!save(file, content)) return refused(`${file}: The output cannot be written. Check that its folder exists.`);
+  }
+  if (written.length === 0) process.stdout.write(summary(arrangement));
+  return 0;
+}
+
+/** Writes beside the target first and renames, so that a file is whole or not there. */
+function save(file: string, content: string | Uint8Array): boolean {
+  const half = `${file}.part`;
+  try {
+    writeFileSync(half, content);
+    renameSync(half, file);
+    return true;
+  } catch {
+    rmSync(half, { force: true });
+    return false;
+  }
+}
+
+function withOptions(given: Document, options: Options): Document {
+  const hands = {
+    ...given.hands,
+    ...(options.profile ? { profile: options.profile, left: null, right: null } : {}),
+    keys: options.keys ?? given.hands.keys,
+  };
+  const document = withHarmony({ ...given, hands }, options);
+  if (!options.transpose) return document;
+  // Pins and chosen chords are spelled in the old key; a transposed arrangement starts from the song itself. Chords
+  // that are suggested are found again in the new key.
+  const choices = { ...document.choices, pins: [], chords: [] };
+  const song = { ...document.song, chords: suggestionFor(document) ? [] : arrange(document).song.chords };
+  return { ...document, song: transposeSong(song, options.transpose), choices };
+}
+
+/** The school, the texture and the suggested chords that were asked for, in the place of the file's. */
+function withHarmony(document: Document, { school, texture, vocabulary, stripChords }: Options): Document {
+  const choices = {
+    ...document.choices,
+    ...(texture ? { texture } : {}),
+    ...(school ? { school, chordSchools: [], passages: document.choices.passages.map((p) => ({ ...p, school: null })) } : {}),
+  };
+  const bare = document.song.chords.length === 0 && document.choices.suggest === null;
+  if (!stripChords && (!bare || vocabulary === null)) return { ...document, choices };
+  const suggest = { ...USUAL_SUGGESTION, vocabulary: vocabulary ?? USUAL_SUGGESTION.vocabulary };
+  if (!stripChords) return { ...document, choices: { ...choices, suggest } };
+  const passages = choices.passages.map((p) => ({ ...p, suggest: null }));
+  return {
+    ...document,
+    song: { ...document.song, chords: [] },
+    choices: { ...choices, suggest, chords: [], pins: [], passages },
+  };
+}
+
+function summary(arrangement: Arrangement): string {
+  const { song, parts, findings, totals } = arrangement;
+  const count = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`;
+  const lines = [
+    `${song.title} · ${keyName(song.key)} · ${meterName(song.meters[0])} · ${count(parts.length, 'part')}`,
+    ...parts.map((p) => {
+      const chords = p.chords.filter((c) => !c.again).map((c) => c.symbol);
+      const repeats = p.repeats ? ` (as part ${p.repeats.part})` : '';
+      return `  ${p.number} ${p.label}  ${partTitle(p)}${repeats}: ${count(p.melody.length, 'note')}; ${chords.join(' ')}`;
+    }),
+    `The left hand travels ${totals.leftTravel} half steps; in root position it would be ${totals.leftTravelRoot}.`,
+    ...findings.map((f) => `  ${f.severity}: ${f.message}`),
+    `Outputs: ${OUTPUTS.map((o) => `--${o} FILE`).join(' ')}`,
+  ];
+  return `${lines.join('\n')}\n`;
+}
