@@ -232,7 +232,8 @@ export class PartReader {
     if (has('coda')) leaps.coda = true;
     if (has('fine')) leaps.fine = true;
     if (has('tocoda')) leaps.toCoda = true;
-    if (has('dacapo') || has('dalsegno')) leaps.jump = { from: has('dacapo') ? 'start' : 'sign', until: 'end' };
+    if (has('dacapo') || has('dalsegno'))
+      leaps.jump = { from: has('dacapo') ? 'start' : 'sign', until: leaps.jump?.until ?? 'end' };
   }
 
   /** Reads "D.C. al Fine" and its sisters. True where words send the player elsewhere. */
