@@ -4,7 +4,7 @@ import { hardestOf, partDifficulty } from '../difficulty/difficulty.js';
 import { divide } from '../divide/divide.js';
 import { findRepeats } from '../divide/repeats.js';
 import { findSections } from '../divide/sections.js';
-import { closingTempo, lowOctave, withLastTouch } from '../fills/close.js';
+import { lowOctave, tempoCourse, withLastTouch } from '../fills/close.js';
 import { dynamicMarks, loudnessOf, type LoudStretch } from '../fills/dynamics.js';
 import { pedalPoints } from '../fills/pedal.js';
 import { chordsForVoice } from '../fills/sing-along.js';
@@ -164,7 +164,7 @@ export function arrange(doc: Document): Arrangement {
   return {
     ...{ song, bars, parts, score, strikes, way },
     dynamics: dynamicMarks(loud),
-    tempo: closingTempo(bars, close.slower),
+    tempo: tempoCourse(song, bars, close.slower),
     pedal: pedalPoints(left.chords, (at) => wishAt(doc, at, 'pedal')),
     sections: findSections(song, stretches, choices),
     hardest: hardestOf(parts),

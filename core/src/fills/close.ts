@@ -3,6 +3,7 @@ import { struckNotes } from '../left-hand/spread.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, octaveUp, pitchAt } from '../pitch/pitch.js';
 import { KEYBOARDS, spanOf, type Hands, type LastTouch } from '../song/decisions.js';
+import type { Song } from '../song/song.js';
 import type { Bar } from '../time/bars.js';
 import { beatTicks } from '../time/meter.js';
 import type { TempoPoint } from '../time/tempo.js';
@@ -11,20 +12,32 @@ import type { Dressed } from './dress.js';
 /** Bars over which the end slows down. */
 const SLOWING_BARS = 2;
 
-/** The tempo of a song that slows down evenly, beat by beat, over its last two bars, by some percent at the last beat. */
-export function closingTempo(bars: readonly Bar[], slower: number): TempoPoint[] {
-  const points: TempoPoint[] = [{ at: 0, percent: 100 }];
+/**
+ * The course of a song's tempo: where it changes on the page, and, where it is to slow down by some percent, evenly, beat by beat, over
+ * the last two bars.
+ */
+export function tempoCourse(
+  { tempo, tempos = [] }: Pick<Song, 'tempo' | 'tempos'>,
+  bars: readonly Bar[],
+  slower: number,
+): TempoPoint[] {
+  const points: TempoPoint[] = [
+    { at: 0, percent: 100 },
+    ...tempos.filter((t) => t.at > 0).map((t): TempoPoint => ({ at: t.at, percent: (100 * t.tempo) / tempo, sign: 'tempo' })),
+  ];
   if (slower === 0) return points;
   const beats = bars.slice(-SLOWING_BARS).flatMap((bar) => {
     const beat = beatTicks(bar.meter);
     return Array.from({ length: Math.ceil((bar.end - bar.start) / beat) }, (_, k) => bar.start + k * beat);
   });
-  beats.forEach((at, k) => {
-    const point = { at, percent: Math.round(10 * (100 - (slower * (k + 1)) / beats.length)) / 10 };
-    if (at === 0) points[0] = point;
-    else points.push(point);
+  const from = beats[0] ?? 0;
+  const steady = points.findLast((p) => p.at <= from)?.percent ?? 100;
+  const slowing = beats.map((at, k): TempoPoint => {
+    const percent = Math.round((steady * 10 * (100 - (slower * (k + 1)) / beats.length)) / 100) / 10;
+    return k === 0 ? { at, percent, sign: 'rit' } : { at, percent };
   });
-  return points;
+  const before = points.filter((p) => p.at < from);
+  return [...before, ...slowing];
 }
 
 /** The last chord as it is struck at the end of a song: as it stands, or rolled from the bottom. */

@@ -257,6 +257,34 @@ describe('what is written out', () => {
     expect(read(readAbc(writeAbc(ornate))).song.melody[0].graces).toEqual(['A4', 'Bb4']);
   });
 
+  it('keeps slurs and changes of tempo', () => {
+    const { song } = demo(DEMOS[1]);
+    const [a, b, c, d] = song.melody;
+    const marks: Song['marks'] = [
+      { at: a.at, kind: 'slur-start', text: null },
+      { at: c.at + c.length, kind: 'slur-end', text: null },
+      ...song.marks,
+    ];
+    const lively: Song = { ...song, marks, tempos: [{ at: d.at, tempo: 112 }] };
+    const { score: notes, tempo, ...arrangement } = arrange(documentOf(lively));
+    expect(tempo.map((p) => [p.at, Math.round(p.percent)])).toEqual([
+      [0, 100],
+      [d.at, 147],
+    ]);
+    const xml = writeMusicXml(writtenScore({ ...arrangement, score: notes, tempo }));
+    expect(xml.match(/<slur type="(start|stop)"/g)).toHaveLength(2);
+    for (const back of [read(readMusicXml(xml)).song, read(readAbc(writeAbc(lively))).song])
+      expect(back.marks.filter((m) => m.kind.startsWith('slur')).map((m) => [m.kind, m.at])).toEqual([
+        ['slur-start', a.at],
+        ['slur-end', c.at + c.length],
+      ]);
+    expect(read(readMusicXml(xml)).song.tempos).toEqual([{ at: d.at, tempo: 112 }]);
+    expect(read(readMidi(writeMidi(song, notes, [], tempo))).song.tempos).toEqual([
+      { at: d.at, tempo: expect.closeTo(112, 0) as number },
+    ]);
+    expect(b.at).toBeGreaterThan(a.at);
+  });
+
   it('has the elements of MusicXML 4.0 in the order that its schema asks for', () => {
     const doc = demo(DEMOS[1]);
     const { parts } = arrange(doc);

@@ -44,6 +44,8 @@ export interface RawMeasure extends Leaps {
   readonly times: number;
   /** The passes this measure is played in, or null for all. */
   readonly endings: readonly number[] | null;
+  /** Changes of tempo inside it, in quarter notes a minute. */
+  readonly tempos?: readonly { readonly at: Ticks; readonly tempo: number }[];
   /** True where a double bar or a repeat lets the measure be short. */
   readonly mayBeShort: boolean;
 }
@@ -188,12 +190,14 @@ export function assemble(raw: RawSong, stacks: 'top' | 'lowest' = 'top'): { song
   const melody: MelodyNote[] = [];
   const chords: ChordEvent[] = [];
   const marks: Mark[] = [];
+  const tempos: NonNullable<Song['tempos']> = [];
   const bars = checkBars(measures);
   let at = 0;
   let openTie = false;
   let stacked: string | null = null;
   for (const m of measures) {
     for (const mark of m.marks) marks.push({ ...mark, at: at + mark.at });
+    for (const t of m.tempos ?? []) changeTempo(tempos, { at: at + t.at, tempo: t.tempo }, raw.tempo);
     for (const c of m.chords) addChord(chords, { at: at + c.at, symbol: readSymbol(c.symbol, m.name) });
     for (const n of m.notes) {
       if (n.pitches.length === 0) {
@@ -227,6 +231,7 @@ export function assemble(raw: RawSong, stacks: 'top' | 'lowest' = 'top'): { song
   const order = orderOf(measures, raw.measures);
   const song: Song = {
     ...(order ? { order } : {}),
+    ...(tempos.length > 0 ? { tempos: tempos.slice(0, 1000) } : {}),
     title: raw.title.slice(0, 200) || 'Untitled',
     composer: raw.composer,
     key: keyOf(raw, melody, chords),
@@ -236,10 +241,22 @@ export function assemble(raw: RawSong, stacks: 'top' | 'lowest' = 'top'): { song
     meters: bars.meters,
     melody,
     chords: chords.filter((c) => c.at < length),
-    marks: marks.filter((m) => m.at > 0 || m.kind === 'section').filter((m) => m.at < length),
+    marks: marks.filter((m) => m.at < length && (m.at > 0 || AT_START.has(m.kind))),
   };
   return { song, notices };
 }
+
+/** Takes a change of tempo along, where it is one. */
+function changeTempo(tempos: NonNullable<Song['tempos']>, change: { at: Ticks; tempo: number }, first: number): void {
+  const tempo = Math.min(400, Math.max(20, change.tempo));
+  const now = tempos.at(-1)?.tempo ?? Math.min(400, Math.max(20, first));
+  if (Math.abs(tempo - now) / now < 0.005 || (change.at === 0 && tempos.length === 0)) return;
+  if (tempos.at(-1)?.at === change.at) tempos.pop();
+  tempos.push({ at: change.at, tempo });
+}
+
+/** Marks that mean something where the music begins; the others speak of what came before. */
+const AT_START: ReadonlySet<Mark['kind']> = new Set(['section', 'slur-start', 'fermata', 'words'] as const);
 
 function topOf(pitches: readonly Pitch[]): Pitch {
   return pitches.reduce((top, p) => (midiOf(p) > midiOf(top) ? p : top));

@@ -128,3 +128,25 @@ export function noteValues(ticks: Ticks): NoteValue[] {
   }
   return values;
 }
+
+/** The slurs of a song that have both ends: where they begin, and where their last notes end. */
+export function slursOf({ marks }: Pick<Song, 'marks'>): {
+  readonly slurStarts: ReadonlySet<Ticks>;
+  readonly slurEnds: ReadonlySet<Ticks>;
+} {
+  const slurStarts = new Set<Ticks>();
+  const slurEnds = new Set<Ticks>();
+  let open: Ticks | null = null;
+  const ends = marks
+    .filter((m) => m.kind === 'slur-start' || m.kind === 'slur-end')
+    .sort((a, b) => a.at - b.at || (a.kind === 'slur-end' ? -1 : 1));
+  for (const { at, kind } of ends) {
+    if (kind === 'slur-start') open ??= at;
+    else if (open !== null && at > open) {
+      slurStarts.add(open);
+      slurEnds.add(at);
+      open = null;
+    }
+  }
+  return { slurStarts, slurEnds };
+}

@@ -26,7 +26,19 @@ const ChordEvent = z.object({ at: ticks, symbol: z.string().min(1).max(40) });
 /** What the written music says about its own shape, at the place where something begins or ends. */
 const Mark = z.object({
   at: ticks,
-  kind: z.enum(['section', 'double-bar', 'repeat', 'ending', 'slur-end', 'line-end', 'breath', 'fermata', 'words', 'jump']),
+  kind: z.enum([
+    'section',
+    'double-bar',
+    'repeat',
+    'ending',
+    'slur-start',
+    'slur-end',
+    'line-end',
+    'breath',
+    'fermata',
+    'words',
+    'jump',
+  ]),
   text: z.string().max(200).nullable(),
 });
 
@@ -71,6 +83,11 @@ const SongShape = z.object({
   melody: z.array(MelodyNote).max(MAX_NOTES),
   chords: z.array(ChordEvent).max(MAX_NOTES),
   marks: z.array(Mark).max(MAX_NOTES),
+  /** Where the tempo changes, in quarter notes a minute; absent where it is the same throughout. */
+  tempos: z
+    .array(z.object({ at: ticks, tempo: z.number().min(20).max(400) }))
+    .max(1000)
+    .optional(),
   /** The measures as they are numbered on the page, in the order in which they are played: "1–8, 1–6, 9–16"; absent where none comes again. */
   order: z.string().max(2000).optional(),
 });

@@ -18,6 +18,7 @@ interface AbcPitch {
   endSlur?: unknown[];
 }
 interface AbcElement {
+  startSlur?: unknown[];
   el_type: string;
   type?: string;
   duration?: number;
@@ -268,6 +269,8 @@ class AbcTuneReader {
       graces: pitches.length > 0 ? graces : [],
     });
     this.at += length;
+    if (e.startSlur?.length || e.pitches?.some((p) => p.startSlur?.length))
+      this.marks.push({ at: this.at - length, kind: 'slur-start', text: null });
     const slurEnds = e.endSlur?.length || e.pitches?.some((p) => p.endSlur?.length);
     if (slurEnds) this.marks.push({ at: this.at, kind: 'slur-end', text: null });
   }

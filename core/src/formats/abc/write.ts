@@ -3,7 +3,7 @@ import { pitchParts, type Pitch } from '../../pitch/pitch.js';
 import type { Song } from '../../song/song.js';
 import { layBars } from '../../time/bars.js';
 import { TICKS_PER_QUARTER, commonDivisor, type Ticks } from '../../time/ticks.js';
-import { barEvents, splitForTuplets, type Piece } from '../pieces.js';
+import { barEvents, slursOf, splitForTuplets, type Piece } from '../pieces.js';
 
 const SHARPS = 'FCGDAEB';
 const UNIT = TICKS_PER_QUARTER / 2;
@@ -20,6 +20,7 @@ export function writeAbc(song: Song): string {
     `Q:1/4=${song.tempo}`,
     `K:${song.key.tonic}${song.key.mode === 'minor' ? 'm' : ''}`,
   ];
+  const slurs = slursOf(song);
   const bars = layBars(song);
   const events = barEvents(song, bars);
   const lines: string[] = [];
@@ -33,7 +34,7 @@ export function writeAbc(song: Song): string {
     meter = now;
     const section = song.marks.find((m) => m.kind === 'section' && m.text && m.at === bar.start);
     if (section) music += `[P:${section.text}]`;
-    music += barText(events[i], song.key);
+    music += barText(events[i], song.key, bar.start, slurs);
     words += barWords(events[i]);
     const last = i === bars.length - 1;
     music += last ? '|]' : '|';
@@ -48,15 +49,24 @@ export function writeAbc(song: Song): string {
   return `${[...head, ...lines].join('\n')}\n`;
 }
 
-function barText(pieces: readonly Piece[], key: Key): string {
+type Slurs = ReturnType<typeof slursOf>;
+
+function barText(pieces: readonly Piece[], key: Key, start: Ticks, slurs: Slurs): string {
   const altered = new Map<string, number>();
   return splitForTuplets(pieces)
     .map((group) => {
       const open = group.tuplet ? `(${group.tuplet.actual}:${group.tuplet.normal}:${group.pieces.length}` : '';
       const scale = group.tuplet ? group.tuplet.actual / group.tuplet.normal : 1;
-      return open + group.pieces.map((p) => pieceText(p, key, altered, scale)).join('');
+      return open + group.pieces.map((p) => slurred(p, start, slurs, pieceText(p, key, altered, scale))).join('');
     })
     .join(' ');
+}
+
+/** A piece with the ends of its slurs. */
+function slurred(p: Piece, start: Ticks, { slurStarts, slurEnds }: Slurs, text: string): string {
+  if (p.pitch === null) return text;
+  const opens = !p.continues && slurStarts.has(start + p.at) ? '(' : '';
+  return `${opens}${text}${!p.tiedOn && slurEnds.has(start + p.at + p.length) ? ')' : ''}`;
 }
 
 function pieceText(p: Piece, key: Key, altered: Map<string, number>, scale: number): string {

@@ -59,14 +59,14 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
     const tally = new Tally();
     tally.add('notes of the tune', 'used', line.length);
     tally.add(named ? 'accompanying notes, heard as chords' : 'accompanying notes', named ? 'used' : 'left out', others.length);
-    if (file.header.tempos.length > 1) tally.add('changes of tempo', 'left out', file.header.tempos.length - 1);
+    if (file.header.tempos.length > 1) tally.add('changes of tempo', 'used', file.header.tempos.length - 1);
     const controls = file.tracks.reduce((sum, t) => sum + Object.values(t.controlChanges).reduce((n, c) => n + c.length, 0), 0);
     tally.add('pedal and other controls', 'left out', controls);
     const title = (file.header.name || track.name || 'Untitled').trim();
     const { song, notices } = assemble({
       ...{ title: title || 'Untitled', composer: null, tempo: Math.round(tempo * 100) / 100 },
       ...{ signature: signature?.fifths ?? null, mode: signature?.mode ?? key.mode },
-      measures: measuresOf(bars, written, named ? chordsOf(others, line, bars, key) : [], key),
+      measures: withTempos(measuresOf(bars, written, named ? chordsOf(others, line, bars, key) : [], key), bars, file, ppq),
       notices: [],
     });
     return {
@@ -254,6 +254,23 @@ export function measuresOf(
       chords: chords.filter((c) => c.at >= start && c.at < end).map((c) => ({ ...c, at: c.at - start })),
       ...{ marks: [], repeatStart: false, times: 1, endings: null, mayBeShort: true },
     };
+  });
+}
+
+/** The measures with the changes of tempo that fall into them. */
+function withTempos(
+  measures: readonly RawMeasure[],
+  bars: readonly LaidBar[],
+  file: InstanceType<typeof Midi>,
+  ppq: number,
+): RawMeasure[] {
+  const changes = file.header.tempos
+    .slice(1)
+    .map((t) => ({ at: Math.round((t.ticks / ppq) * Q), tempo: Math.round(t.bpm * 100) / 100 }));
+  if (changes.length === 0) return [...measures];
+  return measures.map((m, i) => {
+    const { start, end } = bars[i];
+    return { ...m, tempos: changes.filter((c) => c.at >= start && c.at < end).map((c) => ({ ...c, at: c.at - start })) };
   });
 }
 

@@ -42,19 +42,21 @@ const PEDAL = { press: 'start', change: 'change', lift: 'stop' } as const;
 export function directionsIn(score: Directions, bar: Bar, first: boolean, last: boolean): string[] {
   const inside = (at: Ticks) => at >= bar.start && (at < bar.end || (last && at === bar.end));
   const xml: string[] = [];
-  if (first) xml.push(metronome(score.song, bar));
+  if (first) xml.push(metronome(score.song.tempo, bar.start, bar));
   for (const { start, number } of score.parts)
     if (start >= bar.start && start < bar.end) xml.push(direction(start, bar, `<rehearsal>${number}</rehearsal>`, 'above', 1));
   for (const { at, kind, text } of score.song.marks)
     if (kind === 'words' && text && at >= bar.start && at < bar.end)
       xml.push(direction(at, bar, `<words>${escapeXml(text)}</words>`, 'above', 1));
-  score.tempo.slice(1).forEach(({ at, percent }, i) => {
-    if (at < bar.start || at >= bar.end) return;
+  for (const { at, percent, sign } of score.tempo.slice(1)) {
+    if (at < bar.start || at >= bar.end) continue;
     const tempo = Math.round(score.song.tempo * percent) / 100;
     const offset = at > bar.start ? `<offset>${at - bar.start}</offset>` : '';
-    if (i === 0) xml.push(direction(at, bar, '<words font-style="italic">rit.</words>', 'above', 1, `<sound tempo="${tempo}"/>`));
+    if (sign === 'rit')
+      xml.push(direction(at, bar, '<words font-style="italic">rit.</words>', 'above', 1, `<sound tempo="${tempo}"/>`));
+    else if (sign === 'tempo') xml.push(metronome(tempo, at, bar));
     else xml.push(`      <sound tempo="${tempo}">${offset}</sound>`);
-  });
+  }
   for (const mark of score.dynamics) {
     if (mark.kind === 'level') {
       if (inside(mark.at)) xml.push(direction(mark.at, bar, `<dynamics><${mark.level}/></dynamics>`, 'below', 1));
@@ -70,9 +72,9 @@ export function directionsIn(score: Directions, bar: Bar, first: boolean, last: 
   return xml;
 }
 
-function metronome({ tempo }: Song, bar: Bar): string {
+function metronome(tempo: number, at: Ticks, bar: Bar): string {
   const content = `<metronome><beat-unit>quarter</beat-unit><per-minute>${tempo}</per-minute></metronome>`;
-  return direction(bar.start, bar, content, 'above', 1, `<sound tempo="${tempo}"/>`);
+  return direction(at, bar, content, 'above', 1, `<sound tempo="${tempo}"/>`);
 }
 
 /** Keys from which a staff's notes are written an octave nearer: all of a bar past `all`, and one past `one`. */

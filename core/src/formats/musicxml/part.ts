@@ -24,6 +24,7 @@ export class PartReader {
   private tempo: number | null = null;
   private endings: number[] | null = null;
   private graces: string[] = [];
+  private tempos: { at: Ticks; tempo: number }[] = [];
   /** Half steps from what is written to what sounds, for a transposing instrument. */
   private sounding = 0;
 
@@ -51,6 +52,7 @@ export class PartReader {
     const name = attribute(measure, 'number') ?? String(this.measures.length + 1);
     const notes: RawNote[] = [];
     const leaps: OpenLeaps = {};
+    this.tempos = [];
     const chords: ChordEvent[] = [];
     const marks: Mark[] = [];
     let at = 0;
@@ -95,6 +97,7 @@ export class PartReader {
           break;
         case 'sound':
           this.takeSound(node, leaps);
+          this.takeTempo(Number(attribute(node, 'tempo')), at + this.offset(node));
           break;
         case 'print':
           break;
@@ -124,6 +127,7 @@ export class PartReader {
     const length = tune.length === 0 && longest === 0 ? full : Math.max(longest, endOf(tune));
     this.measures.push({
       ...leaps,
+      ...(this.tempos.length > 0 ? { tempos: this.tempos.filter((t) => t.at < length) } : {}),
       name,
       length,
       meter: this.meter,
@@ -205,6 +209,7 @@ export class PartReader {
     notes.push({ at, length, pitches, tiedOn, lyric: lyric ?? null, verses, graces: pitches.length > 0 ? this.graces : [] });
     if (pitches.length > 0) this.graces = [];
     for (const n of children(node, 'notations')) {
+      if (children(n, 'slur').some((x) => attribute(x, 'type') === 'start')) marks.push({ at, kind: 'slur-start', text: null });
       const slur = children(n, 'slur').filter((x) => attribute(x, 'type') === 'stop').length;
       if (slur > 0) {
         marks.push({ at: at + length, kind: 'slur-end', text: null });
@@ -222,6 +227,13 @@ export class PartReader {
     if (!last || last.at + last.length !== end || !this.isOurs(node)) return;
     const tiedOn = last.tiedOn || children(node, 'tie').some((t) => attribute(t, 'type') === 'start');
     notes[notes.length - 1] = { ...last, tiedOn, pitches: [...last.pitches, ...pitchOf(node)] };
+  }
+
+  /** A tempo in quarter notes a minute: the song's own, or a change of it. */
+  private takeTempo(tempo: number, at: Ticks): void {
+    if (!(tempo > 0)) return;
+    if (this.tempo === null) this.tempo = tempo;
+    else this.tempos.push({ at, tempo });
   }
 
   /** Where a sound element sends the player, or is sent to. */
@@ -262,15 +274,13 @@ export class PartReader {
         this.tally.add('words over the staff', 'kept');
       }
     }
-    const tempo = attribute(child(node, 'sound'), 'tempo');
-    if (tempo && this.tempo === null && Number(tempo) > 0) this.tempo = Number(tempo);
     const type = child(node, 'direction-type');
-    const perMinute = number(child(type, 'metronome'), 'per-minute');
-    if (perMinute && this.tempo === null) {
-      const unit = { eighth: 0.5, quarter: 1, half: 2 }[text(child(type, 'metronome'), 'beat-unit') ?? 'quarter'] ?? 1;
-      const dotted = child(child(type, 'metronome'), 'beat-unit-dot') ? 1.5 : 1;
-      this.tempo = perMinute * unit * dotted;
-    }
+    const metronome = child(type, 'metronome');
+    const perMinute = number(metronome, 'per-minute');
+    const unit = { eighth: 0.5, quarter: 1, half: 2 }[text(metronome, 'beat-unit') ?? 'quarter'] ?? 1;
+    const dotted = child(metronome, 'beat-unit-dot') ? 1.5 : 1;
+    const sounds = attribute(child(node, 'sound'), 'tempo');
+    this.takeTempo(sounds ? Number(sounds) : perMinute ? perMinute * unit * dotted : 0, at);
     const rehearsal = text(type, 'rehearsal');
     if (rehearsal && attribute(child(type, 'rehearsal'), 'id') !== 'part') marks.push({ at, kind: 'section', text: rehearsal });
   }

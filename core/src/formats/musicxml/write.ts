@@ -6,7 +6,7 @@ import type { Lyric, Song } from '../../song/song.js';
 import { firstAtOrAfter, layBars, type Bar } from '../../time/bars.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
 import { beatTicks } from '../../time/meter.js';
-import { barEvents, noteValues, splitForTuplets, type Piece } from '../pieces.js';
+import { barEvents, noteValues, slursOf, splitForTuplets, type Piece } from '../pieces.js';
 import { beamLevel, beamsOf, type Beamable } from './beams.js';
 import { directionsIn, escapeXml, farBars, octaveShift, type Directions } from './directions.js';
 
@@ -38,6 +38,7 @@ export function writeMusicXml(score: WrittenScore): string {
   const far = { 1: farBars(beside, bars, 1), 2: farBars(score.left, bars, 2) };
   const signs: NoteSigns = {
     fermatas: new Set(song.marks.filter((m) => m.kind === 'fermata').map((m) => m.at)),
+    ...slursOf(song),
   };
   const measures = bars.map((bar, i) => measure(score, bar, i, bars, events[i], far, signs));
   return `<?xml version="1.0" encoding="UTF-8"?>
@@ -94,6 +95,9 @@ const time = (bar: Bar): string => `<time><beats>${bar.meter.beats}</beats><beat
 /** Signs that belong to notes of the tune, by their places. */
 interface NoteSigns {
   readonly fermatas: ReadonlySet<Ticks>;
+  /** Places where slurs begin, and where their last notes end. */
+  readonly slurStarts: ReadonlySet<Ticks>;
+  readonly slurEnds: ReadonlySet<Ticks>;
 }
 
 const graceXml = (pitch: Pitch): string =>
@@ -138,6 +142,10 @@ function tuneNotes(bar: Bar, pieces: readonly Piece[], fingers: WrittenScore['fi
             ...(opens ? ['<tuplet type="start" bracket="yes"/>'] : []),
             ...(closes ? ['<tuplet type="stop"/>'] : []),
             ...(finger ? [fingeringXml(finger)] : []),
+            ...(struck && signs.slurStarts.has(bar.start + piece.at) ? ['<slur type="start" number="1"/>'] : []),
+            ...(!start && piece.pitch !== null && signs.slurEnds.has(bar.start + piece.at + piece.length)
+              ? ['<slur type="stop" number="1"/>']
+              : []),
             ...(struck && signs.fermatas.has(bar.start + piece.at) ? ['<fermata/>'] : []),
           ],
           lyric: first && piece.lyric ? lyric(piece.lyric, piece.insideWord) : '',
