@@ -59,7 +59,7 @@ export { columnKeys, GRID_ROWS, regrid, rowsOf, toggleRow, withColumn, type Grid
 export { readTextures, writeTextures, type ReadTextures } from './fills/exchange.js';
 export { FILL_WORDS, type Fill, type FillNote } from './fills/offers.js';
 export { LOUDNESS, type DynamicMark } from './fills/dynamics.js';
-export { chordsForVoice, rightFingers, sungChange, sungVoicings, SING_ALONG_COSTS, type SungChord } from './fills/sing-along.js';
+export { chordsForVoice, rightFingers, sungVoicings, SING_ALONG_COSTS, type SungChord } from './fills/sing-along.js';
 export { isChordNote, type Dressed, type DressedNote } from './fills/dress.js';
 export { fillPlaces, type FillPlace } from './fills/places.js';
 export { arrange } from './arrange/arrange.js';

@@ -1,20 +1,16 @@
 import { LOUDNESSES, type Document } from '../song/decisions.js';
 import { setWish, wishAt, type PartRange } from '../song/edits.js';
 import type { Part } from './arrangement.js';
+import { origin } from './linked.js';
 
 type Repeating = PartRange & Pick<Part, 'number' | 'repeats'>;
 
 /** Parts that are the same music, each group in order; a part that is played once is a group of its own. */
 function times(parts: readonly Repeating[]): Repeating[][] {
   const groups = new Map<number, Repeating[]>();
-  const first = (part: Repeating): number =>
-    part.repeats && (part.repeats.kind === 'exact' || part.repeats.kind === 'new-ending')
-      ? first(parts[part.repeats.part - 1])
-      : part.number;
   for (const part of parts) {
-    const group = groups.get(first(part));
-    if (group) group.push(part);
-    else groups.set(first(part), [part]);
+    const { number } = origin(part, parts).part;
+    groups.set(number, [...(groups.get(number) ?? []), part]);
   }
   return [...groups.values()];
 }

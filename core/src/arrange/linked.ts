@@ -15,7 +15,7 @@ export interface LinkedEdit {
 }
 
 /** The part that a part takes up, and how far the two are the same, from their starts. */
-function origin(part: LinkedPart, parts: readonly LinkedPart[]): { part: LinkedPart; until: Ticks } {
+export function origin(part: LinkedPart, parts: readonly LinkedPart[]): { part: LinkedPart; until: Ticks } {
   let here = part;
   let until = part.end - part.start;
   while (here.repeats && (here.repeats.kind === 'exact' || here.repeats.kind === 'new-ending')) {

@@ -1,6 +1,6 @@
 import { parseChord } from '../harmony/symbol.js';
 import { noteSets } from '../left-hand/candidates.js';
-import { CLEAR_OF_TUNE, commonKeys, motionBetween } from '../left-hand/costs.js';
+import { CLEAR_OF_TUNE, motionBetween } from '../left-hand/costs.js';
 import { cheapestPath } from '../left-hand/path.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, pitchAt, pitchClass, type NoteName, type Pitch } from '../pitch/pitch.js';
@@ -100,12 +100,4 @@ export function rightFingers(midis: readonly number[]): number[] {
     default:
       return [1, 2, 3, 5];
   }
-}
-
-/** The change to a chord in a few words: "two notes stay, 3 half steps". */
-export function sungChange(chord: SungChord, before: SungChord | null): string {
-  if (!before) return 'where the hand begins';
-  const stay = commonKeys(before.pitches.map(midiOf), chord.pitches.map(midiOf));
-  const words = stay === 0 ? 'all notes move' : stay === 1 ? 'one note stays' : `${stay} notes stay`;
-  return `${words}, ${chord.motion} half step${chord.motion === 1 ? '' : 's'}`;
 }

@@ -1,10 +1,8 @@
 import { firstAtOrAfter, type Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Choices, Document, FillKind, Layer } from './decisions.js';
-import { setWish, type PartRange } from './edits.js';
+import { setWish, withChoices, type PartRange } from './edits.js';
 import type { Texture } from './texture-data.js';
-
-const withChoices = (doc: Document, change: Partial<Choices>): Document => ({ ...doc, choices: { ...doc.choices, ...change } });
 
 /** Keeps a fill where the tune leaves room, refuses fills there ("none"), or leaves it undecided (null). */
 export function setFill(doc: Document, at: Ticks, kind: FillKind | null): Document {

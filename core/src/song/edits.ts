@@ -25,7 +25,8 @@ export function resolveChords(doc: Pick<Document, 'song' | 'choices'>): ChordEve
   return byPlace([...song.chords.filter((c) => !chosen.has(c.at)), ...written]);
 }
 
-const withChoices = (doc: Document, change: Partial<Choices>): Document => ({
+/** The document with some of its choices changed. */
+export const withChoices = (doc: Document, change: Partial<Choices>): Document => ({
   ...doc,
   choices: { ...doc.choices, ...change },
 });

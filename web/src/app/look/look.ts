@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import { firstLook, handsOf, midiOf, nameOf, type WarmUp } from '@joined-hands/core';
 import { Player } from '../audio/player';
+import { MissingSong } from '../widgets/missing-song';
 import { openSong } from '../state/open-song';
 import { DeskStore } from '../state/desk.store';
 import { LittleKeyboard, octavesOf } from '../widgets/little-keyboard';
@@ -14,7 +15,7 @@ const SITTING = 20;
 @Component({
   selector: 'jh-look',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [LittleKeyboard, RouterLink, Signs],
+  imports: [MissingSong, LittleKeyboard, RouterLink, Signs],
   templateUrl: './look.html',
   styleUrl: './look.less',
 })
