@@ -5,6 +5,7 @@ import tseslint from 'typescript-eslint';
 
 /** The folders of core in the order of the work: each imports only from those before it. */
 const ORDER = [
+  'lists',
   'time',
   'pitch',
   'harmony',

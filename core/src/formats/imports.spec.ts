@@ -79,14 +79,21 @@ describe('a score of several lines', () => {
   it('keeps grace notes as ornaments, fermatas and words', () => {
     const ornate = score(
       ['Voice'],
-      bar(1, START + note('D', 4, 0, '', '<grace/>') + whole('C', 4, '<notations><fermata/></notations>')) +
-        bar(2, '<direction><direction-type><words>gently</words></direction-type></direction>' + whole('E')),
+      bar(
+        1,
+        START +
+          note('D', 4, 0, '', '<grace/>') +
+          whole('C', 4, '<notations><ornaments><turn/><shake/></ornaments><fermata/></notations>'),
+      ) + bar(2, '<direction><direction-type><words>gently</words></direction-type></direction>' + whole('E')),
     );
     const { song, counted } = read(readMusicXml(ornate));
     expect(song.melody[0].graces).toEqual(['D4']);
     expect(song.marks.map((m) => [m.kind, m.text])).toContainEqual(['words', 'gently']);
     expect(counted).toContainEqual({ what: 'grace notes', count: 1, became: 'kept' });
+    expect(song.marks.map((m) => [m.kind, m.text])).toContainEqual(['ornament', 'turn']);
     expect(counted).toContainEqual({ what: 'fermatas', count: 1, became: 'kept' });
+    expect(counted).toContainEqual({ what: 'ornament signs', count: 1, became: 'kept' });
+    expect(counted).toContainEqual({ what: 'rarer ornament signs', count: 1, became: 'left out' });
   });
 
   it('of a transposing instrument sounds where it sounds, chords and key with it', () => {
@@ -144,14 +151,15 @@ describe('signs that send the player back', () => {
 });
 
 describe('an ABC book', () => {
-  const book = '%%pagewidth 20\nX:1\nT:Rope\nM:4/4\nL:1/4\nK:C\nCDEF|\n\nX:2\nT:Tar\nM:4/4\nL:1/4\nK:G\n{a}G2 !trill!A2|\n';
+  const book = '%%pagewidth 20\nX:1\nT:Rope\nM:4/4\nL:1/4\nK:C\nCDEF|\n\nX:2\nT:Tar\nM:4/4\nL:1/4\nK:G\n{a}G2 !trill!.A2|\n';
 
   it('asks which tune, keeps grace notes and counts the signs that it leaves out', () => {
     const first = read(readAbc(book));
     expect(first.questions[0]).toMatchObject({ id: 'tune', value: '1', entries: [{ text: 'Rope' }, { text: 'Tar' }] });
     const second = read(readAbc(book, { tune: '2' }));
     expect([second.song.title, tune(second.song), second.song.melody[0].graces]).toEqual(['Tar', 'G4 A4', ['A5']]);
-    expect(second.counted).toContainEqual({ what: 'ornament and playing signs', count: 1, became: 'left out' });
+    expect(second.counted).toContainEqual({ what: 'ornament signs', count: 1, became: 'kept' });
+    expect(second.counted).toContainEqual({ what: 'playing signs', count: 1, became: 'left out' });
   });
 
   it('reads broken rhythm and a change of meter and key inside the line', () => {

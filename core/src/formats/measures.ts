@@ -73,7 +73,7 @@ export interface PlayedMeasure extends RawMeasure {
 }
 
 /** Plays everything out: repeats and endings, then "da capo" and "dal segno" with "fine" and coda. */
-export function playOut(measures: readonly RawMeasure[]): PlayedMeasure[] {
+function playOut(measures: readonly RawMeasure[]): PlayedMeasure[] {
   const once = expandRepeats(measures);
   const jumpAt = once.findLastIndex((m) => m.jump !== undefined);
   const jump = once[jumpAt]?.jump;
@@ -120,7 +120,7 @@ export function playOut(measures: readonly RawMeasure[]): PlayedMeasure[] {
 }
 
 /** The order in which measures are played, in runs: "1–8, 1–6, 9"; null where each is played once, one after another. */
-export function orderOf(played: readonly RawMeasure[], written: readonly RawMeasure[]): string | null {
+function orderOf(played: readonly RawMeasure[], written: readonly RawMeasure[]): string | null {
   const names = written.map((m) => m.name);
   const places = new Map(names.map((n, i) => [n, i]));
   const runs: { from: string; to: string; at: number }[] = [];
@@ -256,7 +256,7 @@ function changeTempo(tempos: NonNullable<Song['tempos']>, change: { at: Ticks; t
 }
 
 /** Marks that mean something where the music begins; the others speak of what came before. */
-const AT_START: ReadonlySet<Mark['kind']> = new Set(['section', 'slur-start', 'fermata', 'words'] as const);
+const AT_START: ReadonlySet<Mark['kind']> = new Set(['section', 'slur-start', 'fermata', 'ornament', 'words'] as const);
 
 function topOf(pitches: readonly Pitch[]): Pitch {
   return pitches.reduce((top, p) => (midiOf(p) > midiOf(top) ? p : top));

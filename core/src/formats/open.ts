@@ -7,53 +7,87 @@ import { readProject } from './project/project.js';
 import { refusalSentence, type Answers, type Found, type Reading } from './result.js';
 import { decodeText } from './text.js';
 
-/** Formats a file may come in. */
-export const FORMATS = ['abc', 'musicxml', 'midi', 'letters', 'project'] as const;
-export type Format = (typeof FORMATS)[number];
-
 /** A file as a document, or one sentence that says what is wrong, where, and what to do. */
 export type Opened =
   ({ readonly ok: true; readonly document: Document } & Found) | { readonly ok: false; readonly sentence: string };
 
-const ENDINGS: Record<string, Format> = {
-  abc: 'abc',
-  musicxml: 'musicxml',
-  xml: 'musicxml',
-  mxl: 'musicxml',
-  mid: 'midi',
-  midi: 'midi',
-  letters: 'letters',
-  txt: 'letters',
-  json: 'project',
-};
+/** How files of a format are known and read. */
+interface Reader {
+  /** As a sentence names it: "The file is not MusicXML". */
+  readonly name: string;
+  /** Endings of its files, in lower case. */
+  readonly endings: readonly string[];
+  /** Whether bytes look like it; the head is the first 4,000 of them as text. */
+  readonly looks: (data: Uint8Array, head: string) => boolean;
+  readonly read: (data: Uint8Array, answers: Answers) => Opened;
+}
+
+/** A reader of songs, as the table takes it. */
+const song =
+  (read: (data: Uint8Array, answers: Answers) => Reading): Reader['read'] =>
+  (data, answers) => {
+    const found = read(data, answers);
+    if (!found.ok) return { ok: false, sentence: refusalSentence(found.refusal) };
+    const { notices, questions, counted } = found;
+    return { ok: true, document: newDocument(found.song), notices, questions, counted };
+  };
+
+/** Every format that a song may come in. What a file looks like is tried in this order. */
+const READERS = {
+  midi: {
+    name: 'MIDI',
+    endings: ['mid', 'midi'],
+    looks: (_, head) => head.startsWith('MThd'),
+    read: song(readMidi),
+  },
+  musicxml: {
+    name: 'MusicXML',
+    endings: ['musicxml', 'xml', 'mxl'],
+    looks: (data, head) =>
+      (data[0] === 0x50 && data[1] === 0x4b) || /^\uFEFF?\s*<\?xml|^\uFEFF?\s*<(score|!DOCTYPE score)/.test(head),
+    read: song(readMusicXml),
+  },
+  project: {
+    name: 'a Joined Hands project',
+    endings: ['json'],
+    looks: (_, head) => /^\s*\{/.test(head),
+    read: (data) => {
+      const read = readProject(decodeText(data));
+      return read.ok ? { ok: true, document: read.document, notices: [], questions: [], counted: [] } : read;
+    },
+  },
+  letters: {
+    name: 'letter lines',
+    endings: ['letters', 'txt'],
+    looks: (_, head) => /^\s*tune\s*:/im.test(head),
+    read: song((data) => readLetters(decodeText(data))),
+  },
+  abc: {
+    name: 'ABC',
+    endings: ['abc'],
+    looks: (_, head) => /^\s*X:\s*\d/m.test(head) || (/^K:/m.test(head) && /^[LMT]:/m.test(head)),
+    read: song((data, answers) => readAbc(decodeText(data), answers)),
+  },
+} as const satisfies Record<string, Reader>;
+
+export type Format = keyof typeof READERS;
+
+/** Formats a file may come in. */
+export const FORMATS = Object.keys(READERS) as Format[];
 
 /** No file with one song is larger, whatever its format; the readers have narrower limits of their own. */
 export const MOST_BYTES = 20_000_000;
 
 /** The format that a file's ending names, or null. */
 export function formatOf(name: string): Format | null {
-  const ending = /\.([A-Za-z]+)$/.exec(name)?.[1].toLowerCase();
-  return (ending && ENDINGS[ending]) || null;
+  const ending = /\.([A-Za-z]+)$/.exec(name)?.[1].toLowerCase() ?? '';
+  return FORMATS.find((f) => (READERS[f].endings as readonly string[]).includes(ending)) ?? null;
 }
-
-const NAMES: Record<Format, string> = {
-  abc: 'ABC',
-  musicxml: 'MusicXML',
-  midi: 'MIDI',
-  letters: 'letter lines',
-  project: 'a Joined Hands project',
-};
 
 /** What the bytes of a file look like, whatever it is called. Null when they look like nothing known. */
 export function sniff(data: Uint8Array): Format | null {
-  if (data[0] === 0x50 && data[1] === 0x4b) return 'musicxml';
   const head = decodeText(data.subarray(0, 4000));
-  if (head.startsWith('MThd')) return 'midi';
-  if (/^\uFEFF?\s*<\?xml|^\uFEFF?\s*<(score|!DOCTYPE score)/.test(head)) return 'musicxml';
-  if (/^\s*\{/.test(head)) return 'project';
-  if (/^(tune|chord|words|title)\s*:/im.test(head) && /^\s*tune\s*:/im.test(head)) return 'letters';
-  if (/^\s*X:\s*\d/m.test(head) || (/^K:/m.test(head) && /^[LMT]:/m.test(head))) return 'abc';
-  return null;
+  return FORMATS.find((f) => READERS[f].looks(data, head)) ?? null;
 }
 
 /** Text that holds control bytes is no text. */
@@ -78,22 +112,11 @@ export function openFile(name: string, data: Uint8Array, format: Format | null =
     );
   const looks = sniff(data);
   if (looks !== null && looks !== format)
-    return refused(`The file is not ${NAMES[format]}: it looks like ${NAMES[looks]}. Rename it or choose that format.`);
+    return refused(
+      `The file is not ${READERS[format].name}: it looks like ${READERS[looks].name}. Rename it or choose that format.`,
+    );
   if (looks === null && format !== 'midi' && looksBinary(data))
-    return refused(`The file is not ${NAMES[format]}: it holds no readable text. Choose a file with a song in it.`);
-  if (format === 'project') {
-    const read = readProject(decodeText(data));
-    return read.ok ? { ok: true, document: read.document, notices: [], questions: [], counted: [] } : refused(read.sentence);
-  }
-  const read = readSong(format, data, answers);
-  if (!read.ok) return refused(refusalSentence(read.refusal));
-  const { notices, questions, counted } = read;
-  return { ok: true, document: newDocument(read.song), notices, questions, counted };
-}
-
-function readSong(format: 'abc' | 'musicxml' | 'midi' | 'letters', data: Uint8Array, answers: Answers): Reading {
-  if (format === 'musicxml') return readMusicXml(data, answers);
-  if (format === 'midi') return readMidi(data, answers);
-  const text = decodeText(data);
-  return format === 'abc' ? readAbc(text, answers) : readLetters(text);
+    return refused(`The file is not ${READERS[format].name}: it holds no readable text. Choose a file with a song in it.`);
+  const read = READERS[format].read(data, answers);
+  return read.ok ? read : refused(read.sentence);
 }

@@ -129,6 +129,10 @@ export function noteValues(ticks: Ticks): NoteValue[] {
   return values;
 }
 
+/** Places of the tune that are held. */
+export const fermatasOf = ({ marks }: Pick<Song, 'marks'>): ReadonlySet<Ticks> =>
+  new Set(marks.filter((m) => m.kind === 'fermata').map((m) => m.at));
+
 /** The slurs of a song that have both ends: where they begin, and where their last notes end. */
 export function slursOf({ marks }: Pick<Song, 'marks'>): {
   readonly slurStarts: ReadonlySet<Ticks>;

@@ -26,6 +26,7 @@ import {
   writeProject,
   type Reading,
 } from './index.js';
+import { ORNAMENTS } from './ornaments.js';
 
 const songFrom = (reading: Reading): Song => {
   if (!reading.ok) throw new Error(`${reading.refusal.place}: ${reading.refusal.cause}`);
@@ -60,6 +61,23 @@ describe('a round trip keeps every note, syllable and chord', () => {
       const back = through(song);
       expect([back.title, back.tempo, back.key]).toEqual([song.title, song.tempo, song.key]);
     }
+  });
+
+  it.each([
+    ['ABC', throughAbc],
+    ['MusicXML', throughMusicXml],
+  ])('keeps ornaments, fermatas and slurs through %s', (_, through) => {
+    const { song } = demo(DEMOS[1]);
+    const places = song.melody.map((n) => n.at);
+    const marks: Song['marks'] = [
+      ...ORNAMENTS.map((o, i) => ({ at: places[2 * i], kind: 'ornament' as const, text: o.name })),
+      { at: places[3], kind: 'fermata', text: null },
+      { at: places[5], kind: 'slur-start', text: null },
+      { at: places[8], kind: 'slur-end', text: null },
+    ];
+    const signs = (s: Song) => s.marks.filter((m) => marks.some((w) => w.kind === m.kind));
+    const back = signs(through({ ...song, marks }));
+    expect(new Set(back.map((m) => JSON.stringify(m)))).toEqual(new Set(marks.map((m) => JSON.stringify(m))));
   });
 
   it('through MusicXML whatever the school: chords under the tune and spread chords are not taken for the tune', () => {

@@ -8,7 +8,6 @@ const LEFT_OUT: Readonly<Record<string, string>> = {
   pedal: 'pedal marks',
   'octave-shift': 'octave signs',
   articulations: 'articulations',
-  ornaments: 'ornament signs',
   technical: 'fingerings and other playing signs',
   arpeggiate: 'rolled chords',
   glissando: 'glides',

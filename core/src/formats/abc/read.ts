@@ -6,6 +6,7 @@ import { parseKey, signatureOf, type Mode } from '../../harmony/key.js';
 import { plainSigns, parseChord } from '../../harmony/symbol.js';
 import type { ChordEvent, Lyric, Mark } from '../../song/song.js';
 import { assemble, type RawMeasure, type RawNote, type RawSong } from '../measures.js';
+import { markOfDecoration } from '../ornaments.js';
 import { reading, refuse, type Answers, type Counted, type Question, type Reading } from '../result.js';
 import { Tally } from '../tally.js';
 
@@ -257,7 +258,7 @@ class AbcTuneReader {
       );
     const tiedOn = (e.pitches ?? []).some((p) => p.startTie !== undefined);
     this.tally.add('grace notes', 'kept', graces.length);
-    this.tally.add('ornament and playing signs', 'left out', e.decoration?.length ?? 0);
+    this.takeSigns(e.decoration ?? [], pitches.length > 0);
     const [lyric, ...verses] = versesOf(e);
     this.notes.push({
       at: this.at,
@@ -273,6 +274,16 @@ class AbcTuneReader {
       this.marks.push({ at: this.at - length, kind: 'slur-start', text: null });
     const slurEnds = e.endSlur?.length || e.pitches?.some((p) => p.endSlur?.length);
     if (slurEnds) this.marks.push({ at: this.at, kind: 'slur-end', text: null });
+  }
+
+  /** Signs over a note: ornaments and fermatas are kept, others counted. */
+  private takeSigns(decorations: readonly string[], sounds: boolean): void {
+    for (const decoration of decorations) {
+      const mark = sounds ? markOfDecoration(decoration, this.at) : null;
+      if (mark) this.marks.push(mark);
+      if (mark) this.tally.add(mark.kind === 'fermata' ? 'fermatas' : 'ornament signs', 'kept');
+      else this.tally.add('playing signs', 'left out');
+    }
   }
 
   private takeRestBars(count: number, length: number): void {

@@ -3,7 +3,8 @@ import { pitchParts, type Pitch } from '../../pitch/pitch.js';
 import type { Song } from '../../song/song.js';
 import { layBars } from '../../time/bars.js';
 import { TICKS_PER_QUARTER, commonDivisor, type Ticks } from '../../time/ticks.js';
-import { barEvents, slursOf, splitForTuplets, type Piece } from '../pieces.js';
+import { ornamentsOf } from '../ornaments.js';
+import { barEvents, fermatasOf, slursOf, splitForTuplets, type Piece } from '../pieces.js';
 
 const SHARPS = 'FCGDAEB';
 const UNIT = TICKS_PER_QUARTER / 2;
@@ -20,7 +21,7 @@ export function writeAbc(song: Song): string {
     `Q:1/4=${song.tempo}`,
     `K:${song.key.tonic}${song.key.mode === 'minor' ? 'm' : ''}`,
   ];
-  const slurs = slursOf(song);
+  const signs = { ...slursOf(song), ornaments: ornamentsOf(song), fermatas: fermatasOf(song) };
   const bars = layBars(song);
   const events = barEvents(song, bars);
   const lines: string[] = [];
@@ -34,7 +35,7 @@ export function writeAbc(song: Song): string {
     meter = now;
     const section = song.marks.find((m) => m.kind === 'section' && m.text && m.at === bar.start);
     if (section) music += `[P:${section.text}]`;
-    music += barText(events[i], song.key, bar.start, slurs);
+    music += barText(events[i], song.key, bar.start, signs);
     words += barWords(events[i]);
     const last = i === bars.length - 1;
     music += last ? '|]' : '|';
@@ -49,31 +50,39 @@ export function writeAbc(song: Song): string {
   return `${[...head, ...lines].join('\n')}\n`;
 }
 
-type Slurs = ReturnType<typeof slursOf>;
+/** Signs of the tune by their places. */
+type Signs = ReturnType<typeof slursOf> & {
+  readonly ornaments: ReturnType<typeof ornamentsOf>;
+  readonly fermatas: ReadonlySet<Ticks>;
+};
 
-function barText(pieces: readonly Piece[], key: Key, start: Ticks, slurs: Slurs): string {
+function barText(pieces: readonly Piece[], key: Key, start: Ticks, signs: Signs): string {
   const altered = new Map<string, number>();
   return splitForTuplets(pieces)
     .map((group) => {
       const open = group.tuplet ? `(${group.tuplet.actual}:${group.tuplet.normal}:${group.pieces.length}` : '';
       const scale = group.tuplet ? group.tuplet.actual / group.tuplet.normal : 1;
-      return open + group.pieces.map((p) => slurred(p, start, slurs, pieceText(p, key, altered, scale))).join('');
+      return open + group.pieces.map((p) => withSigns(p, start, signs, pieceText(p, key, altered, scale))).join('');
     })
     .join(' ');
 }
 
-/** A piece with the ends of its slurs. */
-function slurred(p: Piece, start: Ticks, { slurStarts, slurEnds }: Slurs, text: string): string {
-  if (p.pitch === null) return text;
-  const opens = !p.continues && slurStarts.has(start + p.at) ? '(' : '';
-  return `${opens}${text}${!p.tiedOn && slurEnds.has(start + p.at + p.length) ? ')' : ''}`;
+/** A piece with the ends of its slurs and its signs. */
+function withSigns(p: Piece, start: Ticks, signs: Signs, { chord, note }: { chord: string; note: string }): string {
+  if (p.pitch === null) return chord + note;
+  const at = start + p.at;
+  const begins = !p.continues;
+  const ornament = begins ? signs.ornaments.get(at) : undefined;
+  const over = `${ornament ? `!${ornament.abc[0]}!` : ''}${begins && signs.fermatas.has(at) ? '!fermata!' : ''}`;
+  const opens = begins && signs.slurStarts.has(at) ? '(' : '';
+  return `${opens}${chord}${over}${note}${!p.tiedOn && signs.slurEnds.has(at + p.length) ? ')' : ''}`;
 }
 
-function pieceText(p: Piece, key: Key, altered: Map<string, number>, scale: number): string {
+function pieceText(p: Piece, key: Key, altered: Map<string, number>, scale: number): { chord: string; note: string } {
   const chord = p.chord ? `"${p.chord}"` : '';
   const graces = p.graces.length > 0 ? `{${p.graces.map((g) => pitchText(g, key, altered)).join('')}}` : '';
   const note = p.pitch ? pitchText(p.pitch, key, altered) : 'z';
-  return `${chord}${graces}${note}${lengthText(p.length * scale)}${p.tiedOn ? '-' : ''}`;
+  return { chord, note: `${graces}${note}${lengthText(p.length * scale)}${p.tiedOn ? '-' : ''}` };
 }
 
 function pitchText(pitch: Pitch, key: Key, altered: Map<string, number>): string {

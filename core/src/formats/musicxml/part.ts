@@ -4,6 +4,7 @@ import type { ChordEvent, Lyric, Mark } from '../../song/song.js';
 import { barTicks, type Meter } from '../../time/meter.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
 import type { Leaps, RawMeasure, RawNote, RawSong } from '../measures.js';
+import { ORNAMENTS } from '../ornaments.js';
 import { refuse } from '../result.js';
 import type { Tally } from '../tally.js';
 import { harmonyText } from './kinds.js';
@@ -215,11 +216,20 @@ export class PartReader {
         marks.push({ at: at + length, kind: 'slur-end', text: null });
         this.tally.add('slurs', 'used', slur);
       }
+      for (const signs of children(n, 'ornaments')) this.takeOrnaments(signs, at, marks);
       if (child(n, 'fermata')) {
         marks.push({ at, kind: 'fermata', text: null });
         this.tally.add('fermatas', 'kept');
       }
     }
+  }
+
+  private takeOrnaments(signs: XmlNode, at: Ticks, marks: Mark[]): void {
+    const known = ORNAMENTS.filter(({ tag }) => child(signs, tag));
+    for (const { name } of known) marks.push({ at, kind: 'ornament', text: name });
+    this.tally.add('ornament signs', 'kept', known.length);
+    const all = children(signs).filter((sign) => !('tremolo' in sign));
+    this.tally.add('rarer ornament signs', 'left out', all.length - known.length);
   }
 
   private stack(notes: RawNote[], node: XmlNode, end: Ticks): void {

@@ -30,6 +30,7 @@ export function readMusicXml(data: string | Uint8Array, answers: Answers = {}): 
     if (!/<score-(partwise|timewise)/.test(xml)) refuse(null, 'This is XML, but not a MusicXML score.', WAY_OUT);
     if (/<!ENTITY/i.test(xml)) refuse(null, 'The file defines entities of its own, which no score needs.', WAY_OUT);
     checkLength(xml);
+    checkAttributes(xml);
     return readScore(parseXml(xml), answers);
   });
 }
@@ -50,6 +51,16 @@ function checkLength(xml: string): void {
     if (measures > MAX_MEASURES)
       refuse(null, `A part of the score has more than ${MAX_MEASURES} bars.`, 'Choose a file with one song.');
   }
+}
+
+/** Most attributes of a whole score: some sixteen for each note of the longest. */
+const MOST_ATTRIBUTES = 1_000_000;
+
+function checkAttributes(xml: string): void {
+  let attributes = 0;
+  for (let at = xml.indexOf('='); at >= 0; at = xml.indexOf('=', at + 1))
+    if (++attributes > MOST_ATTRIBUTES)
+      refuse(null, `The score has more than ${MOST_ATTRIBUTES} attributes.`, 'Choose a file with one song.');
 }
 
 function unpack(data: Uint8Array): string {

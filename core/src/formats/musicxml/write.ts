@@ -6,7 +6,8 @@ import type { Lyric, Song } from '../../song/song.js';
 import { firstAtOrAfter, layBars, type Bar } from '../../time/bars.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
 import { beatTicks } from '../../time/meter.js';
-import { barEvents, noteValues, slursOf, splitForTuplets, type Piece } from '../pieces.js';
+import { ornamentsOf } from '../ornaments.js';
+import { barEvents, fermatasOf, noteValues, slursOf, splitForTuplets, type Piece } from '../pieces.js';
 import { beamLevel, beamsOf, type Beamable } from './beams.js';
 import { directionsIn, escapeXml, farBars, octaveShift, type Directions } from './directions.js';
 
@@ -37,7 +38,8 @@ export function writeMusicXml(score: WrittenScore): string {
   const beside = [...song.melody.map((n) => ({ at: n.at, pitches: [n.pitch] })), ...score.under].sort((a, b) => a.at - b.at);
   const far = { 1: farBars(beside, bars, 1), 2: farBars(score.left, bars, 2) };
   const signs: NoteSigns = {
-    fermatas: new Set(song.marks.filter((m) => m.kind === 'fermata').map((m) => m.at)),
+    fermatas: fermatasOf(song),
+    ornaments: ornamentsOf(song),
     ...slursOf(song),
   };
   const measures = bars.map((bar, i) => measure(score, bar, i, bars, events[i], far, signs));
@@ -95,10 +97,14 @@ const time = (bar: Bar): string => `<time><beats>${bar.meter.beats}</beats><beat
 /** Signs that belong to notes of the tune, by their places. */
 interface NoteSigns {
   readonly fermatas: ReadonlySet<Ticks>;
+  readonly ornaments: ReturnType<typeof ornamentsOf>;
   /** Places where slurs begin, and where their last notes end. */
   readonly slurStarts: ReadonlySet<Ticks>;
   readonly slurEnds: ReadonlySet<Ticks>;
 }
+
+const ornamentXml = (ornament: { readonly tag: string } | undefined): string[] =>
+  ornament ? [`<ornaments><${ornament.tag}/></ornaments>`] : [];
 
 const graceXml = (pitch: Pitch): string =>
   `      <note><grace slash="yes"/>${pitchXml(pitch)}<voice>1</voice><type>eighth</type><staff>1</staff></note>`;
@@ -146,6 +152,7 @@ function tuneNotes(bar: Bar, pieces: readonly Piece[], fingers: WrittenScore['fi
             ...(!start && piece.pitch !== null && signs.slurEnds.has(bar.start + piece.at + piece.length)
               ? ['<slur type="stop" number="1"/>']
               : []),
+            ...(struck ? ornamentXml(signs.ornaments.get(bar.start + piece.at)) : []),
             ...(struck && signs.fermatas.has(bar.start + piece.at) ? ['<fermata/>'] : []),
           ],
           lyric: first && piece.lyric ? lyric(piece.lyric, piece.insideWord) : '',
@@ -303,7 +310,7 @@ const KINDS: Record<string, string> = {
 };
 
 /** The `<harmony>` of a chord symbol. */
-export function harmony(symbol: string): string {
+function harmony(symbol: string): string {
   const chord = parseChord(symbol);
   if (chord.kind !== 'chord') {
     const kind = chord.kind === 'none' ? 'none' : 'other';
