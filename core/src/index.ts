@@ -95,3 +95,35 @@ export {
 } from './sheet/lesson.js';
 export { writtenScore } from './sheet/written.js';
 export { firstLook, warmUp, type FirstLook, type WarmUp } from './sheet/first-look.js';
+export { grade, type ExpectedNote, type Grade, type GradedNote, type GradeOptions, type HeardNote } from './practice/grade.js';
+export { figuresOf, isClean, passWords, type PassFigures } from './practice/words.js';
+export { playStandIn, type PlayingManner } from './practice/stand-in-player.js';
+export { notesOf, plainScore, type PlacedNote, type PlayedNote, type Stint } from './practice/score.js';
+export {
+  JOIN_ORDERS,
+  STEP_ORDERS,
+  stepsOf,
+  type JoinOrder,
+  type Step,
+  type StepKind,
+  type StepOrder,
+  type StepWishes,
+} from './practice/steps.js';
+export { LADDER, ladderOf, rungsOf, type LadderPlace } from './practice/ladder.js';
+export { dayAfter, dayOf, daysBetween, type Day } from './practice/days.js';
+export { grouped } from './lists/grouped.js';
+export { dueAhead, isDue, REVIEW_GAPS, reviewOf, type Review } from './practice/review.js';
+export { practised, type PractisedDays } from './practice/practised.js';
+export * from './practice/log.js';
+export { stepStates, todayFor, type StepState, type TodayItem } from './practice/today.js';
+export {
+  isOver,
+  pressWhileWaiting,
+  releaseWhileWaiting,
+  waitPlaces,
+  WAITING,
+  type Waiting,
+  type WaitPlace,
+} from './practice/listen.js';
+export * from './practice/drills.js';
+export { REST, withoutRest } from './practice/care.js';

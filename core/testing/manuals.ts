@@ -179,3 +179,7 @@ export function manualArpeggios(): ManualRun[] {
     }),
   );
 }
+
+/** True where fingers, as digits from the lowest note up, are a way that manuals print. */
+export const fitsManual = ({ accepted }: Pick<ManualRun, 'accepted'>, got: string): boolean =>
+  accepted.some((way) => way.length === got.length && [...way].every((f, i) => f === '.' || f === got[i]));

@@ -54,7 +54,7 @@ export function faultsOf(doc: Document, arrangement: Arrangement = arrange(doc))
 }
 
 /** The keys that a hand has down at a place. */
-export const soundingAt = (notes: readonly ScoreNote[], at: number): ScoreNote[] =>
+const soundingAt = (notes: readonly ScoreNote[], at: number): ScoreNote[] =>
   notes.filter((n) => n.at <= at && at < n.at + n.length);
 
 const print = (notes: readonly { at: number; length: number; pitch: string }[]) =>

@@ -1,3 +1,4 @@
+import { grouped } from '../lists/grouped.js';
 import { LOUDNESSES, type Document } from '../song/decisions.js';
 import { setWish, wishAt, type PartRange } from '../song/edits.js';
 import type { Part } from './arrangement.js';
@@ -7,12 +8,7 @@ type Repeating = PartRange & Pick<Part, 'number' | 'repeats'>;
 
 /** Parts that are the same music, each group in order; a part that is played once is a group of its own. */
 function times(parts: readonly Repeating[]): Repeating[][] {
-  const groups = new Map<number, Repeating[]>();
-  for (const part of parts) {
-    const { number } = origin(part, parts).part;
-    groups.set(number, [...(groups.get(number) ?? []), part]);
-  }
-  return [...groups.values()];
+  return [...grouped(parts, (part) => origin(part, parts).part.number).values()];
 }
 
 const rangeOf = ({ start, end }: PartRange): PartRange => ({ start, end });

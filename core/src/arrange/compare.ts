@@ -1,4 +1,5 @@
 import { textureNamed } from '../fills/texture.js';
+import { grouped } from '../lists/grouped.js';
 import { nameOf } from '../pitch/pitch.js';
 import type { Document } from '../song/decisions.js';
 import { wishAt } from '../song/edits.js';
@@ -103,9 +104,8 @@ function barsOf({ document: doc, arrangement }: Side): ComparedBar[] {
 const octaveMark = ({ pitch }: ScoreNote): string => pitch.replace(/^\D+/, '');
 
 function attacks(notes: readonly ScoreNote[]): string {
-  const moments = new Map<number, string[]>();
-  for (const { at, pitch } of notes) moments.set(at, [...(moments.get(at) ?? []), pitch]);
-  return [...moments.values()].map((pitches) => pitches.join(' ')).join(' · ');
+  const moments = grouped(notes, (n) => n.at);
+  return [...moments.values()].map((struck) => struck.map((n) => n.pitch).join(' ')).join(' · ');
 }
 
 function figuresOf(arrangement: Arrangement): ComparedFigures {

@@ -197,7 +197,7 @@ function togetherTerms(part: PartLoad, bars: readonly Bar[]): Term[] {
 }
 
 /** Left-hand attacks with no note of the tune on them, and attacks of either hand between the counts that the other does not share. */
-export function coordination(
+function coordination(
   part: Pick<PartLoad, 'melody' | 'chords'>,
   bars: readonly Bar[],
 ): { apart: number; between: number; attacks: number } {

@@ -12,7 +12,7 @@ export interface FillPlace {
 }
 
 /** Counts that the tune must leave free before a fill has room. */
-export const FILL_COUNTS = 2;
+const FILL_COUNTS = 2;
 
 /**
  * Where the tune holds a note or rests for two counts or more after it was struck. A fill begins one count after the

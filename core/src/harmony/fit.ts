@@ -13,7 +13,7 @@ export interface TuneNote {
 }
 
 /** How much each note of the tune asks to be in the chord: by its beats, where it falls, and whether it only passes. */
-export const FIT = {
+const FIT = {
   /** Added to each beat for each grade of metric strength (0–4) of the note's onset. */
   strength: 0.25,
   /** A note that sounds on from before weighs this much. */
@@ -48,7 +48,7 @@ export function isPassing(tune: readonly TuneNote[], i: number, bars: readonly B
 }
 
 /** What each note of the tune weighs for each beat that it sounds. */
-export function noteWeights(tune: readonly TuneNote[], bars: readonly Bar[]): Float64Array {
+function noteWeights(tune: readonly TuneNote[], bars: readonly Bar[]): Float64Array {
   return Float64Array.from(tune, (note, i) => {
     const bar = barAt(bars, note.at);
     const strength = metricStrength(offsetInBar(bar, note.at), bar.meter);

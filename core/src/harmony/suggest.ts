@@ -91,7 +91,7 @@ export function hearKeys(
 }
 
 /** Keys whose signatures differ by at most one sign, the song's own first. */
-export function nearKeys(key: Key): Key[] {
+function nearKeys(key: Key): Key[] {
   const signature = signatureOf(key);
   const near = [0, 1, -1].flatMap((by) => {
     const fifths = signature + by;

@@ -93,7 +93,7 @@ export function spreadWords(spread: 'broken' | 'rolled', width: number, limit: n
 }
 
 /** Names in a row: "A", "A and C", "A, C and E". */
-export const listWords = (names: readonly string[]): string =>
+const listWords = (names: readonly string[]): string =>
   names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 
 /** A chord change in a sentence: "D and F stay; A falls to G; C falls to B." */

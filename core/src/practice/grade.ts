@@ -1,4 +1,5 @@
 import type { Hand } from '../song/decisions.js';
+import { firstAtOrAfter } from '../time/bars.js';
 
 /** A note that is to be played. */
 export interface ExpectedNote {
@@ -46,10 +47,13 @@ export interface GradeOptions {
  * What speaks against pairing a heard key with a note: the note in another octave, another note, a note without a key and a key
  * without a note; and how far apart in time the two lie, for each beat, at most so much, or as a hint while the tempo is not known.
  */
-export const GRADE_COSTS = { octave: 0.1, wrong: 1.5, missed: 1, extra: 1, apart: 1.4, most: 2.05, hint: 0.15 } as const;
+const GRADE_COSTS = { octave: 0.1, wrong: 1.5, missed: 1, extra: 1, apart: 1.4, most: 2.05, hint: 0.15 } as const;
 
 /** From which distance to its place a note is early or late: seconds, and share of a quarter note. */
 const LATE = { seconds: 0.07, share: 0.14 } as const;
+
+/** What is added to it for each quarter note by which the nearest other right note is farther off than one: there the tempo is a guess. */
+const GUESS = 0.06;
 
 /** Keys struck within so many seconds are struck together; their order says nothing. */
 const TOGETHER = 0.045;
@@ -69,7 +73,7 @@ export function grade(expected: readonly ExpectedNote[], heard: readonly HeardNo
   const keys = inChords(heard);
   let pairs = align(notes, keys, options, steadily(notes, keys, options.tempo), GRADE_COSTS.hint);
   for (let k = 0; k < 2; k++) {
-    const clock = clockOf(notes, keys, pairs, options);
+    const clock = clockOf(anchorsOf(notes, keys, pairs, options), options.tempo);
     pairs = align(notes, keys, options, (note) => clock(notes[note].at), GRADE_COSTS.most);
   }
   return judge(notes, keys, pairs, options);
@@ -90,10 +94,14 @@ function inChords(heard: readonly HeardNote[]): HeardNote[] {
 /** For each note the index of its key, or -1. */
 type Pairs = readonly number[];
 
-function matches(note: ExpectedNote, key: HeardNote, forgiven: boolean): number {
-  if (note.midi === key.midi) return 0;
-  return forgiven && (note.midi - key.midi) % 12 === 0 ? GRADE_COSTS.octave : GRADE_COSTS.wrong;
+/** What speaks against a key for a note, both as MIDI numbers. */
+function matches(note: number, key: number, forgiven: boolean): number {
+  if (note === key) return 0;
+  return forgiven && (note - key) % 12 === 0 ? GRADE_COSTS.octave : GRADE_COSTS.wrong;
 }
+
+const fits = (note: ExpectedNote, key: HeardNote, { octavesForgiven }: GradeOptions): boolean =>
+  matches(note.midi, key.midi, octavesForgiven) < GRADE_COSTS.wrong;
 
 /** Where notes would fall if the pass went evenly from its first key to its last. */
 function steadily(notes: readonly ExpectedNote[], keys: readonly HeardNote[], tempo: number): (note: number) => number {
@@ -104,7 +112,21 @@ function steadily(notes: readonly ExpectedNote[], keys: readonly HeardNote[], te
   return (note) => from + (notes[note].at - first) * pace;
 }
 
-/** The cheapest way to pair notes with keys in order. */
+/** The notes of one place in the orders in which they may be heard: from the lowest, or one hand behind the other. */
+function ordersOf(notes: readonly ExpectedNote[], from: number, to: number): number[][] {
+  const all = Array.from({ length: to - from }, (_, k) => from + k);
+  const left = all.filter((i) => notes[i].hand === 'left');
+  if (left.length === 0 || left.length === all.length) return [all];
+  const right = all.filter((i) => notes[i].hand === 'right');
+  const behind = [
+    [...left, ...right],
+    [...right, ...left],
+  ];
+  // Mostly the left hand lies lower, and its keys come first in either order.
+  return [all, ...behind.filter((order) => order.some((note, k) => note !== all[k]))];
+}
+
+/** The cheapest way to pair notes with keys, place after place, the notes of a place in the order that costs least. */
 function align(
   notes: readonly ExpectedNote[],
   keys: readonly HeardNote[],
@@ -112,33 +134,63 @@ function align(
   placeOf: (note: number) => number,
   most: number,
 ): Pairs {
-  const [n, m] = [notes.length, keys.length];
-  const width = m + 1;
-  const cost = new Float64Array((n + 1) * width);
-  const from = new Uint8Array((n + 1) * width);
-  const beat = 60 / tempo;
-  for (let j = 1; j <= m; j++) [cost[j], from[j]] = [j * GRADE_COSTS.extra, 2];
-  for (let i = 1; i <= n; i++) {
-    cost[i * width] = i * GRADE_COSTS.missed;
-    from[i * width] = 1;
-    const place = placeOf(i - 1);
+  const m = keys.length;
+  const perSecond = (GRADE_COSTS.apart * tempo) / 60;
+  const { missed: MISSED, extra: EXTRA } = GRADE_COSTS;
+  // The innermost loop of a pass reads plain numbers.
+  const [times, midis] = [Float64Array.from(keys, (k) => k.time), Float64Array.from(keys, (k) => k.midi)];
+  const placed = Float64Array.from(notes, (_, i) => placeOf(i));
+  /** What leads to each key of a row: 0 a pair, 1 a missed note, 2 an extra key. */
+  const step = (before: Float64Array, note: number): { row: Float64Array; from: Uint8Array } => {
+    const row = new Float64Array(m + 1);
+    const from = new Uint8Array(m + 1);
+    const [place, { midi }] = [placed[note], notes[note]];
+    row[0] = before[0] + MISSED;
+    from[0] = 1;
     for (let j = 1; j <= m; j++) {
-      const key = keys[j - 1];
-      const apart = Math.min(most, (GRADE_COSTS.apart * Math.abs(key.time - place)) / beat);
-      const pair = cost[(i - 1) * width + j - 1] + matches(notes[i - 1], key, octavesForgiven) + apart;
-      const missed = cost[(i - 1) * width + j] + GRADE_COSTS.missed;
-      const extra = cost[i * width + j - 1] + GRADE_COSTS.extra;
-      const best = Math.min(pair, missed, extra);
-      cost[i * width + j] = best;
-      from[i * width + j] = best === pair ? 0 : best === missed ? 1 : 2;
+      const apart = Math.min(most, perSecond * Math.abs(times[j - 1] - place));
+      const pair = before[j - 1] + matches(midi, midis[j - 1], octavesForgiven) + apart;
+      const missed = before[j] + MISSED;
+      const extra = row[j - 1] + EXTRA;
+      const least = (row[j] = Math.min(pair, missed, extra));
+      from[j] = least === pair ? 0 : least === missed ? 1 : 2;
     }
+    return { row, from };
+  };
+  let row: Float64Array = Float64Array.from({ length: m + 1 }, (_, j) => j * GRADE_COSTS.extra);
+  const places: { orders: number[][]; tables: Uint8Array[][]; chosen: Uint8Array }[] = [];
+  for (let i = 0; i < notes.length;) {
+    const end = firstAtOrAfter(notes, notes[i].at + 1e-6);
+    const orders = ordersOf(notes, i, end);
+    const before = row;
+    const ways = orders.map((order) => {
+      let last = before;
+      const table = order.map((note) => {
+        const next = step(last, note);
+        last = next.row;
+        return next.from;
+      });
+      return { last, table };
+    });
+    const chosen = new Uint8Array(m + 1);
+    row = Float64Array.from({ length: m + 1 }, (_, j) => {
+      for (let k = 1; k < ways.length; k++) if (ways[k].last[j] < ways[chosen[j]].last[j]) chosen[j] = k;
+      return ways[chosen[j]].last[j];
+    });
+    places.push({ orders, tables: ways.map((w) => w.table), chosen });
+    i = end;
   }
-  const pairs = new Array<number>(n).fill(-1);
-  for (let i = n, j = m; i > 0 || j > 0;) {
-    const step = from[i * width + j];
-    if (step === 0) pairs[--i] = --j;
-    else if (step === 1) i--;
-    else j--;
+  const pairs = new Array<number>(notes.length).fill(-1);
+  let j = m;
+  for (const { orders, tables, chosen } of places.reverse()) {
+    const order = orders[chosen[j]];
+    const table = tables[chosen[j]];
+    for (let k = order.length - 1; k >= 0;) {
+      const came = table[k][j];
+      if (came === 0) pairs[order[k--]] = --j;
+      else if (came === 1) k--;
+      else j--;
+    }
   }
   return pairs;
 }
@@ -150,16 +202,11 @@ interface Anchor {
 }
 
 /** The places of right notes, each once, by its first key. */
-function anchorsOf(
-  notes: readonly ExpectedNote[],
-  keys: readonly HeardNote[],
-  pairs: Pairs,
-  { octavesForgiven }: GradeOptions,
-): Anchor[] {
+function anchorsOf(notes: readonly ExpectedNote[], keys: readonly HeardNote[], pairs: Pairs, options: GradeOptions): Anchor[] {
   const anchors: Anchor[] = [];
   notes.forEach((note, i) => {
     const key = keys[pairs[i]];
-    if (!key || matches(note, key, octavesForgiven) >= GRADE_COSTS.wrong) return;
+    if (!key || !fits(note, key, options)) return;
     const last = anchors.at(-1);
     if (last && last.at === note.at) last.time = Math.min(last.time, key.time);
     else anchors.push({ at: note.at, time: key.time });
@@ -168,14 +215,8 @@ function anchorsOf(
 }
 
 /** When a place is reached, heard from the right notes at it and around it. */
-function clockOf(
-  notes: readonly ExpectedNote[],
-  keys: readonly HeardNote[],
-  pairs: Pairs,
-  options: GradeOptions,
-): (at: number) => number {
-  const anchors = anchorsOf(notes, keys, pairs, options);
-  const beat = 60 / options.tempo;
+function clockOf(anchors: readonly Anchor[], tempo: number): (at: number) => number {
+  const beat = 60 / tempo;
   return (at) => {
     let middle = anchors.findIndex((a) => a.at >= at);
     if (middle < 0) middle = anchors.length;
@@ -193,6 +234,10 @@ function clockOf(
   };
 }
 
+/** Quarter notes within which a key is a note that the order of keys passed over, and within which it was meant for a missing one. */
+const SWAPPED = 0.75;
+const MEANT = 0.3;
+
 /** Places on either side by which a note's own time is measured. */
 const BESIDE = 3;
 
@@ -200,13 +245,7 @@ const BESIDE = 3;
  * When a place would be reached if it lay evenly between the right notes before and after it: the middle of what each pair of them
  * says, so that one note out of time does not make its neighbours seem so.
  */
-function evenly(
-  notes: readonly ExpectedNote[],
-  keys: readonly HeardNote[],
-  pairs: Pairs,
-  options: GradeOptions,
-): (at: number) => number | null {
-  const anchors = anchorsOf(notes, keys, pairs, options);
+function evenly(anchors: readonly Anchor[]): (at: number) => number | null {
   return (at) => {
     const [earlier, later] = [anchors.filter((a) => a.at < at), anchors.filter((a) => a.at > at)];
     // At the ends there is one side only, and more of it is heard.
@@ -228,31 +267,44 @@ const pairsOf = <T>(items: readonly T[]): (readonly [T, T])[] =>
   items.flatMap((a, i) => items.slice(i + 1).map((b) => [a, b] as const));
 
 function judge(notes: readonly ExpectedNote[], keys: readonly HeardNote[], pairs: Pairs, options: GradeOptions): Grade {
-  const { tempo, octavesForgiven } = options;
-  const clock = clockOf(notes, keys, pairs, options);
-  const even = evenly(notes, keys, pairs, options);
-  const beat = 60 / tempo;
-  const used = new Set(pairs.filter((p) => p >= 0));
-  const extra = new Set(keys.flatMap((_, j) => (used.has(j) ? [] : [j])));
+  const anchors = anchorsOf(notes, keys, pairs, options);
+  const clock = clockOf(anchors, options.tempo);
+  const even = evenly(anchors);
+  /** Quarter notes from a place to the nearest other one that was reached. */
+  const alone = (at: number) => Math.min(...anchors.map((a) => (a.at === at ? Infinity : Math.abs(a.at - at))), Infinity);
+  const beat = 60 / options.tempo;
+  const fitted = notes.map((note, i) => pairs[i] >= 0 && fits(note, keys[pairs[i]], options));
+  /** Keys that are no note's yet. */
+  const loose = new Set(keys.keys());
+  notes.forEach((_, i) => fitted[i] && loose.delete(pairs[i]));
+  const take = (key: number | undefined): HeardNote | null => {
+    if (key === undefined || !loose.delete(key)) return null;
+    return keys[key];
+  };
+  /** Loose keys near the place of a note, the nearest in time first. */
+  const near = (note: ExpectedNote, within: number): number[] => {
+    const place = clock(note.at);
+    const off = (j: number) => Math.abs(keys[j].time - place);
+    return [...loose].filter((j) => off(j) < within * beat).sort((x, y) => off(x) - off(y));
+  };
+  // One hand behind the other changes the order of the keys, and none of them is wrong for that.
+  const found = notes.map((note, i) =>
+    fitted[i] ? keys[pairs[i]] : take(near(note, SWAPPED).find((j) => fits(note, keys[j], options))),
+  );
+  // What was paired with another note stays with it, unless that was its own.
+  notes.forEach((_, i) => (found[i] ??= pairs[i] >= 0 ? take(pairs[i]) : null));
+  // A key that nothing asked for, struck where a note is missing, was meant for it.
+  notes.forEach((note, i) => {
+    const pitch = (j: number) => Math.abs(keys[j].midi - note.midi);
+    found[i] ??= take(near(note, MEANT).sort((x, y) => pitch(x) - pitch(y))[0]);
+  });
   const graded = notes.map((note, i): GradedNote => {
-    let key = keys[pairs[i]] ?? null;
-    let verdict: GradedNote['verdict'] = 'missed';
-    if (key) verdict = matches(note, key, octavesForgiven) < GRADE_COSTS.wrong ? 'right' : 'wrong';
-    else {
-      // A key that nothing asked for, struck where a note is missing, was meant for it.
-      const place = clock(note.at);
-      const near = [...extra].filter((j) => Math.abs(keys[j].time - place) < 0.3 * beat);
-      const meant = near.sort((a, b) => Math.abs(keys[a].midi - note.midi) - Math.abs(keys[b].midi - note.midi))[0];
-      if (meant !== undefined) {
-        extra.delete(meant);
-        key = keys[meant];
-        verdict = 'wrong';
-      }
-    }
-    if (!key) return { note, verdict, heard: null, off: null, timing: null };
+    const key = found[i];
+    if (!key) return { note, verdict: 'missed', heard: null, off: null, timing: null };
+    const verdict = fits(note, key, options) ? 'right' : 'wrong';
     const off = key.time - (even(note.at) ?? clock(note.at));
-    const bound = Math.max(LATE.seconds, LATE.share * beat);
+    const bound = Math.max(LATE.seconds, LATE.share * beat) + GUESS * beat * Math.max(0, alone(note.at) - 1);
     return { note, verdict, heard: key, off, timing: off > bound ? 'late' : off < -bound ? 'early' : 'on' };
   });
-  return { notes: graded, extra: [...extra].map((j) => keys[j]) };
+  return { notes: graded, extra: [...loose].map((j) => keys[j]) };
 }

@@ -72,10 +72,10 @@ export const FINGER_COSTS = {
 } as const;
 
 /** Seconds of silence or holding before a note within which a hand can move in peace. */
-export const TIME_TO_SHIFT = 0.5;
+const TIME_TO_SHIFT = 0.5;
 
 /** Seconds from one note to its repetition under which the finger changes. */
-export const FAST_REPEAT = 0.18;
+const FAST_REPEAT = 0.18;
 
 /** A key as one hand meets it: its place counted from the thumb's side to the fifth finger's, and its colour. */
 export interface Key {

@@ -63,7 +63,7 @@ function nearest(name: NoteName, middle: number, { low, high }: KeyRange): Pitch
  * A right hand that stays on the tonic, the fifth or both by turns, in a rhythm figure, through a stretch of the song:
  * the tune rests and the chords move under it. It keeps the height of the tune it stands for.
  */
-export function stayingNotes(
+function stayingNotes(
   stay: Stay,
   { start, end }: { readonly start: Ticks; readonly end: Ticks },
   key: Key,

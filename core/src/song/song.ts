@@ -36,6 +36,7 @@ const Mark = z.object({
     'line-end',
     'breath',
     'fermata',
+    'ornament',
     'words',
     'jump',
   ]),

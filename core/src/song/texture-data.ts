@@ -6,7 +6,7 @@ import { z } from 'zod';
  * pedal note, the tonic that stays while chords change; "w" a step that leads to the next chord's bass; several joined with "+".
  * "-" holds what sounds, "." lets it go.
  */
-export const TEXTURE_TOKEN = /^(-|\.|(?:c|u|w|p|5,|1|3|5|7|8|9|10|12|14)(?:\+(?:1|3|5|7|8|9|10|12|14))*)$/;
+const TEXTURE_TOKEN = /^(-|\.|(?:c|u|w|p|5,|1|3|5|7|8|9|10|12|14)(?:\+(?:1|3|5|7|8|9|10|12|14))*)$/;
 
 /** One meter's pattern: tokens that divide its bars evenly, a bar after another where it is longer than one. */
 const Pattern = z.object({
