@@ -4,6 +4,7 @@ import {
   midiOf,
   offsetInBar,
   placeAfter,
+  plainScore,
   secondsTo,
   soundsUntil,
   toSeconds,
@@ -33,7 +34,8 @@ export interface Plan {
 }
 
 export interface PlanOptions {
-  readonly hands: 'right' | 'left' | 'both';
+  /** Whose keys sound; none where only the click is heard. */
+  readonly hands: 'right' | 'left' | 'both' | 'none';
   /** The plain chords in place of the texture they are dressed in. */
   readonly plain: boolean;
   /** This part alone, or all parts up to it back to back. */
@@ -102,18 +104,6 @@ export function planStretch(
   }
   sounds.sort((a, b) => a.time - b.time);
   return { sounds, lead, length: lead + time(to), from, placeAt: (s) => placeAfter(start + s, arrangement.tempo, options.tempo) };
-}
-
-/** What is played while texture, harmony and fills are still to come: the tune, and the left hand's chords as they are voiced. */
-function plainScore({ score, parts, way }: Arrangement): Played[] {
-  if (way !== 'arranged') return [...score];
-  const under = score.find((n) => n.hand === 'left')?.loudness ?? 0.5;
-  const left = parts.flatMap((p) =>
-    p.chords.flatMap((c) => c.struck.map((n) => ({ ...n, hand: 'left' as const, loudness: under }))),
-  );
-  const added = new Set(parts.flatMap((p) => p.under.filter((u) => u.added).map((u) => u.at)));
-  const right = score.filter((n) => n.hand === 'right' && n.role !== 'fill' && !(n.role === 'harmony' && added.has(n.at)));
-  return [...right, ...left];
 }
 
 function clickAt(time: number, strong: boolean): Sound {

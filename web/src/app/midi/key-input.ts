@@ -1,35 +1,86 @@
-import { Injectable, signal } from '@angular/core';
-import { Subject } from 'rxjs';
+import type { Action } from '../state/actions';
+import { isTaken } from '../widgets/keys';
+import { Injectable, inject, signal } from '@angular/core';
+import { Subject, map } from 'rxjs';
+import { SettingsStore } from '../state/settings.store';
 
 /** Letters of a computer's keyboard as white keys, those above them as black ones. */
 const STAND_IN = 'awsedftgyhujkolp';
 
-/** Keys that a pianist presses, wherever they are pressed: on the screen's keyboard or on a connected one. */
+/** How the letters of the computer stand for keys, for the list of shortcuts of a screen that listens to them. */
+export const LETTERS: readonly Action[] = [
+  { name: 'Keys of the piano from C upwards, black ones a row higher', keys: ['A to P'], run: null },
+  { name: 'Those keys an octave lower or higher', keys: ['Z and X'], run: null },
+];
+
+/** Where a key was pressed. */
+export type KeySource = 'device' | 'screen' | 'letters' | 'stand-in';
+
+/** A key as it was pressed. */
+export interface KeyPress {
+  readonly midi: number;
+  /** Seconds on the browser's own clock. */
+  readonly time: number;
+  /** From 0 to 1. */
+  readonly loudness: number;
+  readonly source: KeySource;
+}
+
+/**
+ * Keys that a pianist presses, wherever that is: on a connected keyboard, or on its stand-ins, the screen's keys, the computer's
+ * letters and a player that plays by itself. All come through here alike.
+ */
 @Injectable({ providedIn: 'root' })
 export class KeyInput {
-  private readonly pressedKeys = new Subject<number>();
+  private readonly settings = inject(SettingsStore);
+  private readonly presses = new Subject<KeyPress>();
+  /** Keys as they are pressed, with time and loudness. */
+  readonly pressed = this.presses.asObservable();
   /** MIDI numbers, as they are pressed. */
-  readonly pressed = this.pressedKeys.asObservable();
+  readonly pressedKeys = this.pressed.pipe(map((p) => p.midi));
   private readonly releasedKeys = new Subject<number>();
   /** MIDI numbers, as they are let go. */
   readonly released = this.releasedKeys.asObservable();
+  private readonly pedalDown = new Subject<void>();
+  /** The pedal of a connected keyboard, as it goes down. */
+  readonly pedal = this.pedalDown.asObservable();
   /** Name of the connected keyboard, or null. */
   readonly device = signal<string | null>(null);
   readonly trouble = signal<string | null>(null);
+  /** Octaves by which the computer's letters are moved: "z" goes down, "x" up. */
+  readonly octave = signal(0);
 
-  /** A key of the screen's keyboard, the stand-in for a real one. */
-  press(midi: number): void {
-    this.pressedKeys.next(midi);
+  /** A key of the screen's keyboard, or of the letters: the stand-in for a real one, as late and as loud as it is set. */
+  press(midi: number, source: KeySource = 'screen'): void {
+    const delay = this.settings.keyDelay();
+    const send = () => this.take({ midi, time: performance.now() / 1000, loudness: this.settings.keyLoudness(), source });
+    if (delay === 0) send();
+    else setTimeout(send, delay);
+  }
+
+  /** A key as it was pressed somewhere. */
+  take(press: KeyPress): void {
+    this.presses.next(press);
   }
 
   release(midi: number): void {
     this.releasedKeys.next(midi);
   }
 
-  /** The key of the piano that a key of the computer stands for, two rows of letters from C4 up; null for others. */
-  static standIn(key: string): number | null {
-    const at = STAND_IN.indexOf(key.toLowerCase());
-    return key.length === 1 && at >= 0 ? 60 + at : null;
+  /** Takes a letter of the computer as a key of the piano, two rows of letters from C4 up; false for other letters. */
+  letter(event: KeyboardEvent, down: boolean): boolean {
+    if (event.ctrlKey || event.metaKey || event.altKey || event.key.length !== 1 || (down && isTaken(event))) return false;
+    const name = event.key.toLowerCase();
+    if (name === 'z' || name === 'x') {
+      if (down) this.octave.update((o) => Math.min(2, Math.max(-3, o + (name === 'z' ? -1 : 1))));
+      return true;
+    }
+    const at = STAND_IN.indexOf(name);
+    if (at < 0) return false;
+    const midi = 60 + 12 * this.octave() + at;
+    if (down && !event.repeat) this.press(midi, 'letters');
+    if (!down) this.release(midi);
+    return true;
   }
 
   /** Looks for a connected keyboard; the browser asks first. */
@@ -43,13 +94,13 @@ export class KeyInput {
     }
     const input = WebMidi.inputs[0];
     if (!input) return this.trouble.set('No keyboard is connected. Plug one in and try again, or use the keys on the screen.');
-    input.removeListener('noteon');
-    input.removeListener('noteoff');
-    input.addListener('noteoff', (event) => {
-      this.release(event.note.number);
-    });
+    for (const name of ['noteon', 'noteoff', 'controlchange'] as const) input.removeListener(name);
+    input.addListener('noteoff', (event) => this.release(event.note.number));
     input.addListener('noteon', (event) => {
-      this.press(event.note.number);
+      this.take({ midi: event.note.number, time: event.timestamp / 1000, loudness: event.note.attack, source: 'device' });
+    });
+    input.addListener('controlchange', (event) => {
+      if (event.controller.number === 64 && Number(event.value) >= 0.5) this.pedalDown.next();
     });
     this.device.set(input.name);
   }
