@@ -3,6 +3,7 @@ import { patchState, signalStore, withComputed, withMethods, withState } from '@
 import { linkedEdit, type Arrangement, type Document, type LinkedEdit, type Part } from '@joined-hands/core';
 import { Library, saveTrouble } from '../storage/library';
 import { Tabs } from '../storage/tabs';
+import { Toasts } from '../widgets/toasts';
 import { Workers } from '../workers/workers';
 
 /** The order of the work: right hand, left hand, joined, with fills. */
@@ -101,7 +102,7 @@ export const DeskStore = signalStore(
       redoLabel: computed(() => future().at(-1)?.label ?? null),
     };
   }),
-  withMethods((store, library = inject(Library), workers = inject(Workers), tabs = inject(Tabs)) => {
+  withMethods((store, library = inject(Library), workers = inject(Workers), tabs = inject(Tabs), toasts = inject(Toasts)) => {
     /** Counts what is shown; what finishes out of turn is dropped. */
     let latest = 0;
     let saving: Promise<void> = Promise.resolve();
@@ -127,6 +128,14 @@ export const DeskStore = signalStore(
           },
           (error: unknown) => patchState(store, { unsaved: saveTrouble(error) }),
         );
+    };
+
+    /** The document to change, unless another tab works on it: then that is said, with a way to work on it here. */
+    const ours = (): Document | null => {
+      if (!newest || !tabs.reading()) return newest;
+      const here = { label: 'Work on it here', run: () => tabs.takeOver() };
+      toasts.say('Nothing was changed: this song is being worked on in another tab.', here);
+      return null;
     };
 
     /** The document as the next edit finds it, which may be ahead of the one on screen. */
@@ -166,7 +175,7 @@ export const DeskStore = signalStore(
       },
       /** Makes a change that can be undone. An edit that answers null or the same document changes nothing. */
       async edit(label: string, make: (document: Document) => Document | null): Promise<void> {
-        const before = newest;
+        const before = ours();
         if (!before) return;
         const after = make(before);
         if (after === null || after === before) return;
@@ -178,9 +187,10 @@ export const DeskStore = signalStore(
       /** Does what was done last in a part in its repeats too. */
       async carryOver(): Promise<void> {
         const linked = store.linked();
-        if (!linked || !newest) return;
+        const before = ours();
+        if (!linked || !before) return;
         patchState(store, { linked: null });
-        const step = { document: newest, label: `${linked.label}, in repeats too` };
+        const step = { document: before, label: `${linked.label}, in repeats too` };
         await change(linked.edit.document, [...store.past(), step], []);
       },
       leaveLinked(): void {
@@ -189,14 +199,16 @@ export const DeskStore = signalStore(
       async undo(): Promise<void> {
         patchState(store, { linked: null });
         const step = store.past().at(-1);
-        if (!step || !newest) return;
-        await change(step.document, store.past().slice(0, -1), [...store.future(), { document: newest, label: step.label }]);
+        const before = ours();
+        if (!step || !before) return;
+        await change(step.document, store.past().slice(0, -1), [...store.future(), { document: before, label: step.label }]);
       },
       async redo(): Promise<void> {
         patchState(store, { linked: null });
         const step = store.future().at(-1);
-        if (!step || !newest) return;
-        await change(step.document, [...store.past(), { document: newest, label: step.label }], store.future().slice(0, -1));
+        const before = ours();
+        if (!step || !before) return;
+        await change(step.document, [...store.past(), { document: before, label: step.label }], store.future().slice(0, -1));
       },
       choosePart(number: number): void {
         const part = store.arrangement()?.parts[number - 1];

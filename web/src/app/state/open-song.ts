@@ -1,11 +1,11 @@
 import { effect, inject, untracked } from '@angular/core';
 import { DeskStore } from './desk.store';
 
-/** Opens the song that a screen's address names, now and whenever it names another. Called while the screen is made. */
-export function openSong(id: () => string): void {
+/** Opens the song that a screen's address names, if it names one, now and whenever it names another. Called while the screen is made. */
+export function openSong(id: () => string | undefined): void {
   const desk = inject(DeskStore);
   effect(() => {
     const song = id();
-    untracked(() => void desk.open(song));
+    if (song) untracked(() => void desk.open(song));
   });
 }

@@ -1,7 +1,10 @@
+import { JOIN_ORDERS, STEP_ORDERS } from '@joined-hands/core';
 import { z } from 'zod';
 
 /** What may be set; anything unreadable falls back to its default. */
 export const SettingsSchema = z.object({
+  /** True until the look round was taken or left. */
+  newcomer: z.boolean().catch(true),
   theme: z.enum(['day', 'evening']).catch('day'),
   /** Share of the song's own tempo. */
   tempoPercent: z.number().min(40).max(120).catch(75),
@@ -9,6 +12,24 @@ export const SettingsSchema = z.object({
   click: z.boolean().catch(false),
   /** What runs under the tune: the sung words, or the counts. */
   learnBy: z.enum(['words', 'counts']).catch('words'),
+  /** Minutes for today's practice, and how its plan is laid. */
+  minutes: z.number().min(5).max(180).catch(20),
+  stepOrder: z.enum(STEP_ORDERS).catch('song'),
+  joinOrder: z.enum(JOIN_ORDERS).catch('chain'),
+  /** Whether a pass goes on in time or waits for the right keys. */
+  pace: z.enum(['time', 'wait']).catch('time'),
+  otherHand: z.boolean().catch(true),
+  loop: z.boolean().catch(false),
+  practiceClick: z.boolean().catch(true),
+  octavesForgiven: z.boolean().catch(false),
+  voice: z.enum(['piano', 'electric']).catch('piano'),
+  /** What leads on without the mouse: the pedal or the lowest key of a connected keyboard. */
+  nextBy: z.enum(['none', 'pedal', 'lowest key']).catch('none'),
+  /** How the keys on the screen stand in for a keyboard: milliseconds of delay, and loudness from 0 to 1. */
+  keyDelay: z.number().min(0).max(200).catch(0),
+  keyLoudness: z.number().min(0.1).max(1).catch(0.6),
+  /** How the stand-in player plays: its mistakes in a hundred notes. */
+  standIn: z.enum(['clean', 'learner', 'rough']).catch('learner'),
   paper: z.enum(['a4', 'letter']).catch('a4'),
 });
 

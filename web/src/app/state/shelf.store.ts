@@ -1,6 +1,7 @@
 import { inject } from '@angular/core';
 import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
 import type { Document } from '@joined-hands/core';
+import { DEMO_LOG, type DemoLog } from './demo-log';
 import { Library, type BinnedSong, type StoredSong } from '../storage/library';
 import { Workers } from '../workers/workers';
 
@@ -11,7 +12,12 @@ interface ShelfState {
   readonly loaded: boolean;
 }
 
-const DEMOS = ['all-aboard-for-nettle-point.musicxml', 'harbour-glass.abc', 'lamps-across-the-sound.letters'];
+/** The demo songs, with the days before today on which they were practised and for how many minutes. */
+const DEMOS = [
+  { name: 'all-aboard-for-nettle-point.musicxml', ago: [], minutes: 0 },
+  { name: 'harbour-glass.abc', ago: [12, 11, 9, 8, 6, 5, 3, 2, 1], minutes: 30 },
+  { name: 'lamps-across-the-sound.letters', ago: [10, 7, 4], minutes: 20 },
+];
 
 /** The songs on the shelf, newest first; the three demo songs are put there on the first visit. */
 export const ShelfStore = signalStore(
@@ -23,12 +29,16 @@ export const ShelfStore = signalStore(
 
     /** Demo songs are older than anything the pianist brings in. */
     const putDemos = async (): Promise<void> => {
-      for (const [i, name] of DEMOS.entries()) {
+      const logs: DemoLog[] = [];
+      for (const [i, { name, ago, minutes }] of DEMOS.entries()) {
         const answer = await fetch(`demo/${name}`);
         if (!answer.ok) continue;
         const opened = await workers.reader.open(name, new Uint8Array(await answer.arrayBuffer()), null, {});
-        if (opened.ok) await library.add(opened.document, { demo: true, createdAt: i + 1 });
+        if (!opened.ok) continue;
+        const id = await library.add(opened.document, { demo: true, createdAt: i + 1 });
+        if (ago.length > 0) logs.push({ song: id, ago, minutes, seed: i });
       }
+      await library.keepSetting(DEMO_LOG, logs);
       await library.keepSetting('demos', true);
     };
 

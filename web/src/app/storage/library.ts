@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import { DocumentSchema, type Document } from '@joined-hands/core';
+import { DocumentSchema, PassSchema, type Document, type Pass } from '@joined-hands/core';
 import { Dexie, type Table } from 'dexie';
 
 /** A song on the shelf. The document is stored whole; `version` inside it says how to bring it forward. */
@@ -32,6 +32,7 @@ class Database extends Dexie {
   readonly songs!: Table<StoredSong, string>;
   readonly bin!: Table<BinnedSong, string>;
   readonly snapshots!: Table<Snapshot, number>;
+  readonly passes!: Table<Pass, string>;
   readonly settings!: Table<{ key: string; value: unknown }, string>;
 
   constructor() {
@@ -39,6 +40,7 @@ class Database extends Dexie {
     this.version(1).stores({ songs: 'id, createdAt', settings: 'key' });
     // Songs and settings stay as they are; documents are brought forward as they are read.
     this.version(2).stores({ bin: 'id, removedAt', snapshots: '++key, [song+at]' });
+    this.version(3).stores({ passes: 'id, song, at' });
   }
 }
 
@@ -119,6 +121,24 @@ export class Library {
       await this.db.bin.delete(id);
       await this.db.snapshots.where('[song+at]').between([id, 0], [id, Infinity]).delete();
     });
+  }
+
+  /** Every pass of practice in order of time; what cannot be read any more is passed over. */
+  async passes(): Promise<Pass[]> {
+    const all = await this.db.passes.orderBy('at').toArray();
+    return all.flatMap((p) => {
+      const read = PassSchema.safeParse(p);
+      return read.success ? [read.data] : [];
+    });
+  }
+
+  /** Keeps passes; one with the same id is replaced. All of them or none. */
+  async keepPasses(passes: readonly Pass[]): Promise<void> {
+    await this.db.passes.bulkPut([...passes]);
+  }
+
+  async removePasses(ids: readonly string[]): Promise<void> {
+    await this.db.passes.bulkDelete([...ids]);
   }
 
   /** Asks the browser not to clear this storage by itself; it may say no. */

@@ -1,53 +1,79 @@
 import { Injectable, signal } from '@angular/core';
 
-/** What tabs of the application tell each other. */
+/** What a tab tells the others: it saved a song. */
 interface Word {
-  readonly kind: 'opened' | 'here' | 'saved' | 'closed';
   readonly song: string;
   readonly tab: string;
 }
 
-/** Several tabs on one shelf: each says which song it works on and when it saved it. */
+/**
+ * Several tabs on one shelf. A song is worked on in one of them, which holds the browser's lock of its name; the others show what
+ * is made there, and the first of them gets the lock when it is let go.
+ */
 @Injectable({ providedIn: 'root' })
 export class Tabs {
   private readonly tab = crypto.randomUUID();
   private readonly channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('joined-hands');
   private song: string | null = null;
-  private readonly others = new Set<string>();
-  /** True where another tab has the same song open. */
-  readonly shared = signal(false);
+  /** Lets go of the lock, or leaves the row of those who wait for it. */
+  private leave: () => void = () => undefined;
+  /** True where the open song is worked on in another tab, and this one only shows it. */
+  readonly reading = signal(false);
   /** Called when another tab saved the song that is open here. */
   changed: (song: string) => void = () => undefined;
 
   constructor() {
-    this.channel?.addEventListener('message', (event: MessageEvent<Word>) => this.hear(event.data));
-    addEventListener('pagehide', () => this.open(null));
+    this.channel?.addEventListener('message', ({ data: { song, tab } }: MessageEvent<Word>) => {
+      if (song === this.song && tab !== this.tab) this.changed(song);
+    });
   }
 
   /** Says that this tab now works on a song, or on none. */
   open(song: string | null): void {
     if (this.song === song) return;
-    if (this.song) this.say('closed', this.song);
+    this.leave();
     this.song = song;
-    this.others.clear();
-    this.shared.set(false);
-    if (song) this.say('opened', song);
+    this.reading.set(false);
+    if (song) void this.hold(song, { ifAvailable: true });
+  }
+
+  /** Works on the open song here; the tab that did so shows it from now on. */
+  takeOver(): void {
+    if (!this.song) return;
+    this.leave();
+    void this.hold(this.song, { steal: true });
   }
 
   saved(song: string): void {
-    this.say('saved', song);
+    this.channel?.postMessage({ song, tab: this.tab } satisfies Word);
   }
 
-  private say(kind: Word['kind'], song: string): void {
-    this.channel?.postMessage({ kind, song, tab: this.tab } satisfies Word);
-  }
-
-  private hear({ kind, song, tab }: Word): void {
-    if (song !== this.song || tab === this.tab) return;
-    if (kind === 'closed') this.others.delete(tab);
-    else this.others.add(tab);
-    this.shared.set(this.others.size > 0);
-    if (kind === 'opened') this.say('here', song);
-    if (kind === 'saved') this.changed(song);
+  /** Asks for the lock of a song and keeps it until it is let go or taken; where another tab has it, waits for it. */
+  private async hold(song: string, how: LockOptions): Promise<void> {
+    if (!('locks' in navigator)) return;
+    let gone = false;
+    const wait = new AbortController();
+    let letGo: () => void = () => undefined;
+    const held = new Promise<void>((resolve) => (letGo = resolve));
+    this.leave = () => {
+      gone = true;
+      letGo();
+      wait.abort();
+    };
+    const keep = (lock: Lock | null): Promise<void> | undefined => {
+      if (gone) return;
+      this.reading.set(lock === null);
+      return lock === null ? undefined : held;
+    };
+    const name = `joined-hands:${song}`;
+    for (let options: LockOptions = how; !gone; options = { signal: wait.signal }) {
+      try {
+        await navigator.locks.request(name, options, keep);
+      } catch (error) {
+        // A lock that is taken by another tab, or no longer waited for, ends so; any other end means that there are no locks here.
+        if (!(error instanceof DOMException && error.name === 'AbortError')) return;
+        if (!gone) this.reading.set(true);
+      }
+    }
   }
 }

@@ -1,0 +1,60 @@
+import { computed, inject } from '@angular/core';
+import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
+import { dayOf, grouped, type Day, type Pass, type Played } from '@joined-hands/core';
+import { Library } from '../storage/library';
+import { Workers } from '../workers/workers';
+import { writeDemoLogs } from './demo-log';
+
+interface PracticeState {
+  /** Everything that was practised, in order of time. */
+  readonly passes: readonly Pass[];
+  readonly loaded: boolean;
+  readonly today: Day;
+  /** Why the last pass was not kept, or null. */
+  readonly trouble: string | null;
+}
+
+const inOrder = (passes: readonly Pass[]): Pass[] => [...passes].sort((a, b) => a.at - b.at);
+
+/** The practice log: what was played, kept in the browser. */
+export const PracticeStore = signalStore(
+  { providedIn: 'root' },
+  withState<PracticeState>(() => ({ passes: [], loaded: false, today: dayOf(new Date()), trouble: null })),
+  withComputed((store) => ({
+    bySong: computed(() => grouped(store.passes(), (p) => p.song)),
+  })),
+  withMethods((store, library = inject(Library), workers = inject(Workers)) => {
+    let demoLogs: Promise<void> | null = null;
+    const keep = async (passes: readonly Pass[]): Promise<void> => {
+      const ids = new Set(passes.map((p) => p.id));
+      patchState(store, { passes: inOrder([...store.passes().filter((p) => !ids.has(p.id)), ...passes]), trouble: null });
+      try {
+        await library.keepPasses(passes);
+      } catch {
+        patchState(store, { trouble: 'The browser does not let the log be saved here. Save it as a file on the Log page.' });
+      }
+    };
+    return {
+      /** Reads the log, and looks what day it is. */
+      async load(): Promise<void> {
+        // Without them there is only less to see.
+        await (demoLogs ??= writeDemoLogs(library, workers).catch(() => undefined));
+        patchState(store, { passes: await library.passes(), loaded: true, today: dayOf(new Date()) });
+      },
+      /** Adds passes, or changes those of the same id. */
+      keep,
+      /** Writes down what was played just now. */
+      write(played: Played): Pass {
+        const now = new Date();
+        const pass = { ...played, id: crypto.randomUUID(), at: now.getTime(), day: dayOf(now), note: '' };
+        void keep([pass]);
+        return pass;
+      },
+      async remove(passes: readonly Pass[]): Promise<void> {
+        const ids = new Set(passes.map((p) => p.id));
+        patchState(store, { passes: store.passes().filter((p) => !ids.has(p.id)) });
+        await library.removePasses([...ids]);
+      },
+    };
+  }),
+);
