@@ -20,5 +20,17 @@ export const routes: Routes = [
     title: 'Versions · Joined Hands',
     loadComponent: () => import('./versions/versions').then((m) => m.VersionsScreen),
   },
+  {
+    path: 'rehearse/:id',
+    title: 'Rehearse · Joined Hands',
+    loadComponent: () => import('./rehearse/rehearse').then((m) => m.Rehearse),
+  },
+  { path: 'log', title: 'Practice log · Joined Hands', loadComponent: () => import('./log/log').then((m) => m.LogScreen) },
+  { path: 'drills', title: 'Drills · Joined Hands', loadComponent: () => import('./drills/drills').then((m) => m.DrillsScreen) },
+  {
+    path: 'drills/:id',
+    title: 'Drills · Joined Hands',
+    loadComponent: () => import('./drills/drills').then((m) => m.DrillsScreen),
+  },
   { path: '**', redirectTo: 'shelf' },
 ];

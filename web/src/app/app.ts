@@ -3,23 +3,47 @@ import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } fro
 import { keyName, meterName } from '@joined-hands/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { filter, map } from 'rxjs';
+import { Finder } from './finder/finder';
+import { Actions, type Action } from './state/actions';
 import { DeskStore } from './state/desk.store';
 import { SettingsStore } from './state/settings.store';
 import { Signs } from './widgets/signs';
+import { TourCard } from './tour/tour';
 import { Tabs } from './storage/tabs';
 import { download, fileName } from './widgets/download';
 import { ToastOutlet, Toasts } from './widgets/toasts';
 import { Workers } from './workers/workers';
 import { SwUpdate } from '@angular/service-worker';
-import { isTyping } from './widgets/keys';
+import { GLOSSARY } from './words/glossary';
+import { letGoOfButton } from './widgets/keys';
+
+/** The screens of a song, in the order of the work. */
+const SCREENS = [
+  { path: 'look', name: 'First look' },
+  { path: 'desk', name: 'Desk' },
+  { path: 'rehearse', name: 'Rehearse' },
+  { path: 'plan', name: 'Plan' },
+  { path: 'versions', name: 'Versions' },
+  { path: 'sheet', name: 'Sheet' },
+  { path: 'hands', name: 'Hands' },
+] as const;
+
+/** Screens of a song that are reached from another of its screens. */
+const BESIDE = [
+  { path: 'key', name: 'Choose a key' },
+  { path: 'figures', name: 'Figures of your own' },
+] as const;
+
+/** Screens that work on a song when their address names one. */
+const OF_SONG: ReadonlySet<string> = new Set([...SCREENS.map((s) => s.path), ...BESIDE.map((s) => s.path), 'drills']);
 
 @Component({
   selector: 'jh-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterOutlet, RouterLink, RouterLinkActive, Signs, ToastOutlet],
+  imports: [Finder, TourCard, RouterOutlet, RouterLink, RouterLinkActive, Signs, ToastOutlet],
   templateUrl: './app.html',
   styleUrl: './app.less',
-  host: { '(document:keydown)': 'onKey($event)' },
+  host: { '(document:keydown)': 'actions.press($event)', '(click)': 'letGo($event)' },
 })
 export class App {
   protected readonly desk = inject(DeskStore);
@@ -29,6 +53,11 @@ export class App {
   private readonly toasts = inject(Toasts);
   protected readonly offline = signal(!navigator.onLine);
   private readonly router = inject(Router);
+  protected readonly actions = inject(Actions);
+  protected readonly letGo = letGoOfButton;
+  protected readonly screens = SCREENS;
+  protected readonly glossary = Object.values(GLOSSARY);
+  private readonly finder = viewChild.required(Finder);
   private readonly help = viewChild.required<ElementRef<HTMLDialogElement>>('help');
   private readonly url = toSignal(
     this.router.events.pipe(
@@ -39,26 +68,17 @@ export class App {
   );
 
   /** The song is named in the header on the screens that work on it. */
-  protected readonly song = computed(() =>
-    /^\/(look|desk|key|plan|figures|versions|sheet|hands)\//.test(this.url()) ? this.desk.arrangement()?.song : null,
-  );
+  protected readonly song = computed(() => {
+    const [, screen, id] = this.url().split('/');
+    return id && OF_SONG.has(screen) ? (this.desk.arrangement()?.song ?? null) : null;
+  });
   protected readonly about = computed(() => {
     const song = this.song();
     return song ? { key: keyName(song.key), meter: meterName(song.meters[0]), tempo: song.tempo } : null;
   });
 
-  protected readonly shortcuts: readonly (readonly [string, string])[] = [
-    ['Space', 'start and stop'],
-    ['← →', 'step through the joins'],
-    ['↑ ↓', 'go to the part before or after'],
-    ['1 2 3 4', 'right hand, left hand, joined, with fills'],
-    ['Ctrl + Z', 'take the last change back'],
-    ['Ctrl + Shift + Z', 'do it again'],
-    ['Enter', 'choose the note or chord that has the focus'],
-    ['?', 'this list'],
-  ];
-
   constructor() {
+    this.actions.offer(() => this.everywhere());
     addEventListener('online', () => this.offline.set(false));
     addEventListener('offline', () => this.offline.set(true));
     // A newer program waits until it is asked for: work is never interrupted.
@@ -75,20 +95,49 @@ export class App {
     download(`${fileName(doc.song.title)}.json`, await this.workers.arranger.write('project', doc), 'application/json');
   }
 
+  protected readonly themeName = computed(() => (this.settings.theme() === 'day' ? 'Evening theme' : 'Day theme'));
+
   protected toggleTheme(): void {
     this.settings.set({ theme: this.settings.theme() === 'day' ? 'evening' : 'day' });
   }
 
+  /** The list of shortcuts follows what can be done only while it is open. */
+  protected readonly helpShown = signal(false);
+
   protected showHelp(): void {
+    this.helpShown.set(true);
     this.help().nativeElement.showModal();
   }
 
-  protected onKey(event: KeyboardEvent): void {
-    if (isTyping(event)) return;
-    if (event.key === '?') this.showHelp();
-    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && this.song()) {
-      event.preventDefault();
-      void (event.shiftKey ? this.desk.redo() : this.desk.undo());
-    }
+  /** What can be done on every screen. */
+  private everywhere(): Action[] {
+    const go = (name: string, ...path: string[]): Action => ({
+      name: `Go to: ${name}`,
+      run: () => void this.router.navigate(path),
+    });
+    const id = this.desk.id();
+    const ofSong: Action[] = this.song()
+      ? [
+          { name: `Undo${labelled(this.desk.undoLabel())}`, keys: ['Ctrl+z'], run: () => void this.desk.undo() },
+          {
+            name: `Do again${labelled(this.desk.redoLabel())}`,
+            keys: ['Ctrl+Shift+z', 'Ctrl+y'],
+            run: () => void this.desk.redo(),
+          },
+        ]
+      : [];
+    return [
+      ...ofSong,
+      { name: 'Find an action or a song', keys: ['Ctrl+k', '/'], run: () => this.finder().open() },
+      { name: 'Shortcuts and about', keys: ['?'], run: () => this.showHelp() },
+      ...(id ? [...SCREENS, ...BESIDE].map(({ path, name }) => go(name, '/' + path, id)) : []),
+      id ? go('Drills', '/drills', id) : go('Drills', '/drills'),
+      go('Log', '/log'),
+      go('Shelf', '/shelf'),
+      go('Bring in a song', '/intake'),
+      { name: this.themeName(), run: () => this.toggleTheme() },
+    ];
   }
 }
+
+const labelled = (label: string | null): string => (label ? `: ${label}` : '');

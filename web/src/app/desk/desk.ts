@@ -18,13 +18,13 @@ import { HAND_PROFILES, KEYBOARD_SIZES, handsOf, linkedSentence, midiOf, moveCut
 import { planSounds } from '../audio/plan';
 import { Player } from '../audio/player';
 import { MissingSong } from '../widgets/missing-song';
+import { Actions, type Action } from '../state/actions';
 import { openSong } from '../state/open-song';
 import { DeskStore, type HandView } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
 import { Choice } from '../widgets/choice';
 import { JoinStrip } from '../widgets/join-strip/join-strip';
 import { Keyboard, type HandSpan, type PressedKey } from '../widgets/keyboard/keyboard';
-import { isTyping } from '../widgets/keys';
 import { Toasts } from '../widgets/toasts';
 import { HandBar } from './hand-bar';
 import { Joins } from './joins';
@@ -76,7 +76,6 @@ const WIDTHS = [
   ],
   templateUrl: './desk.html',
   styleUrl: './desk.less',
-  host: { '(document:keydown)': 'onKey($event)' },
 })
 export class Desk implements OnDestroy {
   readonly id = input.required<string>();
@@ -194,6 +193,7 @@ export class Desk implements OnDestroy {
       onCleanup(() => observer.disconnect());
     });
     openSong(this.id);
+    inject(Actions).offer(() => this.doable());
     // The part that sounds is the part that is shown.
     effect(() => {
       const at = this.player.position();
@@ -258,47 +258,25 @@ export class Desk implements OnDestroy {
     if (keys) this.setHands({ keys });
   }
 
-  protected onKey(event: KeyboardEvent): void {
-    if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.target instanceof HTMLElement && event.target.closest('[role=slider], dialog, details, .ant-dropdown')) return;
-    const done = this.onPlainKey(event.key);
-    if (done) event.preventDefault();
+  /** What can be done at the desk, beside what its panels offer. */
+  private doable(): Action[] {
+    const part = this.part()?.number ?? 1;
+    return [
+      { name: this.player.state() === 'silent' ? 'Start' : 'Stop', keys: [' '], run: () => this.toggle() },
+      { name: 'Step to the next join', keys: ['ArrowRight'], run: () => this.stepJoin(1) },
+      { name: 'Step to the join before', keys: ['ArrowLeft'], run: () => this.stepJoin(-1) },
+      { name: 'Go to the next part', keys: ['ArrowDown'], run: () => this.desk.choosePart(part + 1) },
+      { name: 'Go to the part before', keys: ['ArrowUp'], run: () => this.desk.choosePart(part - 1) },
+      ...VIEWS.map(({ id, text }, i) => ({ name: text, keys: [`${i + 1}`], run: () => this.desk.setView(id) })),
+    ];
   }
 
-  private onPlainKey(key: string): boolean {
-    const number = this.part()?.number ?? 1;
-    switch (key) {
-      case ' ':
-        this.toggle();
-        return true;
-      case 'ArrowLeft':
-        return this.stepJoin(-1);
-      case 'ArrowRight':
-        return this.stepJoin(1);
-      case 'ArrowUp':
-        this.desk.choosePart(number - 1);
-        return true;
-      case 'ArrowDown':
-        this.desk.choosePart(number + 1);
-        return true;
-      case '1':
-      case '2':
-      case '3':
-      case '4':
-        this.desk.setView(VIEWS[Number(key) - 1].id);
-        return true;
-      default:
-        return false;
-    }
-  }
-
-  private stepJoin(by: 1 | -1): boolean {
+  private stepJoin(by: 1 | -1): void {
     const part = this.part();
-    if (!part || part.chords.length === 0) return false;
+    if (!part) return;
     const at = this.desk.selection()?.at ?? part.start;
     const next = by > 0 ? part.chords.find((c) => c.at > at) : [...part.chords].reverse().find((c) => c.at < at);
     if (next) this.desk.select({ kind: 'chord', at: next.at });
-    return true;
   }
 }
 

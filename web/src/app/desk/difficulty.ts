@@ -5,6 +5,7 @@ import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
 import { Signs } from '../widgets/signs';
 import { Workers } from '../workers/workers';
+import { What } from '../words/what';
 
 type Reach = 'part' | 'song';
 
@@ -12,7 +13,7 @@ type Reach = 'part' | 'song';
 @Component({
   selector: 'jh-difficulty',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Pop, Signs],
+  imports: [Choice, Pop, Signs, What],
   templateUrl: './difficulty.html',
   styleUrl: './difficulty.less',
 })

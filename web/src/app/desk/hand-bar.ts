@@ -33,6 +33,7 @@ import {
   type Stay,
   type Suggesting,
 } from '@joined-hands/core';
+import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
@@ -247,6 +248,15 @@ export class HandBar {
     const scope =
       reach === 'chord' && chord ? { start: chord.at, end: chord.at + chord.length } : reach === 'part' && part ? part : whole;
     this.prices.set(await this.workers.arranger.prices(document, { start: scope.start, end: scope.end }));
+  }
+
+  constructor() {
+    inject(Actions).offer(() =>
+      SCHOOLS.map((school) => ({
+        name: `Left hand: ${SCHOOL_RULES[school].name}${this.reach() === 'song' ? '' : ', this ' + this.reach()}`,
+        run: () => void this.chooseSchool(school),
+      })),
+    );
   }
 
   protected async chooseSchool(school: School): Promise<void> {

@@ -14,6 +14,7 @@ import {
 } from '@joined-hands/core';
 import { NzDropDownModule } from 'ng-zorro-antd/dropdown';
 import { NzMenuModule } from 'ng-zorro-antd/menu';
+import { Actions, type Action } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
 import { MoreIcon } from '../widgets/more-icon';
 import { Signs } from '../widgets/signs';
@@ -37,6 +38,30 @@ export class Ladder {
   protected readonly ownCuts = computed(() => (this.desk.document()?.choices.parts.length ?? 0) > 0);
   private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('nameField');
 
+  constructor() {
+    inject(Actions).offer(() => {
+      const part = this.desk.currentPart();
+      return part
+        ? [...this.doable(part), ...this.sizes.map((s) => ({ name: `Cut into ${s} parts`, run: () => this.resize(s) }))]
+        : [];
+    });
+  }
+
+  /** What can be done to a part, as its menu shows it. */
+  protected doable(part: Part): Action[] {
+    const own: Action[] = [
+      { name: 'Name this part', run: () => this.startRename(part, 'part') },
+      { name: 'Name a section from here', run: () => this.startRename(part, 'section') },
+    ];
+    if (part.number === 1) return own;
+    return [
+      ...own,
+      { name: `Join to part ${part.number - 1}`, run: () => this.joinToBefore(part) },
+      { name: 'Begin one note earlier', run: () => this.shiftStart(part, 'earlier') },
+      { name: 'Begin one note later', run: () => this.shiftStart(part, 'later') },
+    ];
+  }
+
   protected title(part: Part): string {
     return partTitle(part);
   }
@@ -58,7 +83,7 @@ export class Ladder {
     return this.desk.arrangement()?.sections.find((s) => s.from === part.number)?.name ?? null;
   }
 
-  protected startRename(part: Part, naming: 'part' | 'section'): void {
+  private startRename(part: Part, naming: 'part' | 'section'): void {
     this.desk.choosePart(part.number);
     this.naming.set(naming);
     this.renaming.set(part.number);
@@ -72,7 +97,7 @@ export class Ladder {
     else void this.desk.edit(`name part ${part.number}`, (d) => renamePart(d, part.start, name));
   }
 
-  protected joinToBefore(part: Part): void {
+  private joinToBefore(part: Part): void {
     const parts = this.parts();
     void this.desk
       .edit('join two parts', (d) => mergePart(d, parts, part.number - 1))
@@ -82,7 +107,7 @@ export class Ladder {
   }
 
   /** Moves the beginning of a part by one note: earlier takes one from the part before, later gives one to it. */
-  protected shiftStart(part: Part, by: 'earlier' | 'later'): void {
+  private shiftStart(part: Part, by: 'earlier' | 'later'): void {
     const parts = this.parts();
     const before = parts[part.number - 2];
     const to = by === 'earlier' ? before?.melody.at(-1)?.at : part.melody.find((n) => n.at > part.start)?.at;

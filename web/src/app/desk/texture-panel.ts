@@ -20,6 +20,7 @@ import {
   type Texture,
   type Walk,
 } from '@joined-hands/core';
+import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
@@ -131,6 +132,12 @@ export class TexturePanel {
     const harmony = { ...this.harmony(), ...change };
     const range = this.range();
     void this.desk.edit('harmony under the tune', (d) => setWish(d, range, 'harmony', harmony));
+  }
+
+  constructor() {
+    inject(Actions).offer(() =>
+      this.textures().map((texture) => ({ name: `Texture: ${texture.title}`, run: () => this.choose(texture) })),
+    );
   }
 
   protected choose({ id, title }: Texture): void {

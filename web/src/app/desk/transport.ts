@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { NzSliderModule } from 'ng-zorro-antd/slider';
+import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
 
@@ -114,4 +115,16 @@ export class Transport {
   readonly scopeChosen = output<'part' | 'to-here'>();
   protected readonly settings = inject(SettingsStore);
   protected readonly desk = inject(DeskStore);
+
+  constructor() {
+    inject(Actions).offer(() => {
+      const { settings } = this;
+      return [
+        { name: settings.click() ? 'Click off' : 'Click on', run: () => settings.set({ click: !settings.click() }) },
+        { name: settings.countIn() ? 'Count-in off' : 'Count-in on', run: () => settings.set({ countIn: !settings.countIn() }) },
+        { name: 'Hear this part', run: () => this.scopeChosen.emit('part') },
+        { name: 'Hear the song up to here', run: () => this.scopeChosen.emit('to-here') },
+      ];
+    });
+  }
 }

@@ -8,9 +8,9 @@ import {
   MEASURABLE,
   SPANS,
   distanceWords,
+  grouped,
   handsOf,
   spanOf,
-  type Finding,
   type HandProfile,
   type Hands,
   type KeyboardSize,
@@ -94,14 +94,16 @@ export class HandsScreen {
   /** What the hands and the keyboard changed in the song, by what was done about it. */
   protected readonly misfits = computed(() => {
     const findings = (this.desk.arrangement()?.findings ?? []).filter((f) => f.rule in HAND_RULES);
-    const groups = new Map<string, Finding[]>();
-    for (const f of findings) groups.set(f.rule, [...(groups.get(f.rule) ?? []), f]);
-    return [...groups].map(([rule, found]) => ({ rule, words: `${found.length} ${HAND_RULES[rule]}`, found }));
+    return [...grouped(findings, (f) => f.rule)].map(([rule, found]) => ({
+      rule,
+      words: `${found.length} ${HAND_RULES[rule]}`,
+      found,
+    }));
   });
 
   constructor() {
     openSong(this.id);
-    this.keys.pressed.pipe(takeUntilDestroyed()).subscribe((midi) => {
+    this.keys.pressedKeys.pipe(takeUntilDestroyed()).subscribe((midi) => {
       void this.player.strike([midi]);
       this.measure(midi);
     });

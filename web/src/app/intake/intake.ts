@@ -30,8 +30,20 @@ chord: C    - -  - | F   - C   - | G7  -  -   -  | C  - - - |
 words: Rope - in - | fog - off - | and a- way we | go - - - |
 `;
 
+/** What is left of it for a tune of one's own: one bar to write on from. */
+const EMPTY_LETTERS = `title: My song
+key: C major
+time: 4/4
+tempo: 88
+
+tune : C4 - - - |
+chord: C  - - - |
+`;
+
 /** Larger files are not even read. */
 const LARGEST_FILE = 20_000_000;
+const sizeName = (bytes: number): string =>
+  bytes < 100_000 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
 const TYPING_PAUSE_MS = 180;
 
 /** Bringing a song in: a file, pasted ABC, or letter lines typed with a live strip under them. */
@@ -51,6 +63,8 @@ export class Intake {
 
   protected readonly way = signal<Way>('letters');
   protected readonly letters = signal(FIRST_LETTERS);
+  /** True while the letters are still the example. */
+  protected readonly untouched = computed(() => this.letters() === FIRST_LETTERS);
   protected readonly abc = signal('');
   protected readonly text = computed(() => (this.way() === 'abc' ? this.abc() : this.letters()));
   protected readonly refusal = signal<Refusal | null>(null);
@@ -64,6 +78,7 @@ export class Intake {
   private file: { readonly name: string; readonly data: Uint8Array } | null = null;
   protected readonly leftOut = computed(() => this.counted().filter((c) => c.became === 'left out').length);
   protected readonly reading = signal(false);
+  protected readonly fileName = signal('');
   protected readonly over = signal(false);
   /** The last text that could be read, as a document with its arrangement. It stays while a slip is mended. */
   protected readonly good = linkedSignal<{ way: Way; document: Document | null; arrangement: Arrangement | null }>(() => ({
@@ -98,6 +113,10 @@ export class Intake {
     if (!draft) return;
     this.letters.set(draft.letters);
     this.abc.set(draft.abc);
+  }
+
+  protected startEmpty(): void {
+    this.type(EMPTY_LETTERS);
   }
 
   protected type(text: string): void {
@@ -185,6 +204,7 @@ export class Intake {
     this.choose('file');
     if (file.size > LARGEST_FILE)
       return this.sentence.set(`${file.name}: The file is larger than 20 MB. Choose a file with one song.`);
+    this.fileName.set(`${file.name} (${sizeName(file.size)})`);
     this.file = { name: file.name, data: new Uint8Array(await file.arrayBuffer()) };
     this.answers = {};
     await this.readFile();

@@ -3,10 +3,10 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { nameOf, pitchAt } from '@joined-hands/core';
 import type { Recording } from '@joined-hands/core/formats';
 import { Player } from '../audio/player';
+import { Actions } from '../state/actions';
 import { KeyInput } from '../midi/key-input';
 import { Choice } from '../widgets/choice';
 import { Keyboard } from '../widgets/keyboard/keyboard';
-import { isTyping } from '../widgets/keys';
 import { Signs } from '../widgets/signs';
 
 const METERS = ['2/4', '3/4', '4/4', '6/8'] as const;
@@ -48,6 +48,7 @@ export class PlayIn implements OnDestroy {
   protected readonly mode = signal<'steps' | 'time'>('steps');
   protected readonly meters = METERS.map((id) => ({ id, text: id }));
   protected readonly meterName = signal<MeterName>('4/4');
+  protected readonly title = signal('');
   protected readonly tempo = signal(80);
   protected readonly values = VALUES;
   protected readonly value = signal<ValueId>('1');
@@ -73,23 +74,31 @@ export class PlayIn implements OnDestroy {
   );
 
   constructor() {
-    this.keys.pressed.pipe(takeUntilDestroyed()).subscribe((midi) => this.press(midi));
+    this.keys.pressedKeys.pipe(takeUntilDestroyed()).subscribe((midi) => this.press(midi));
     this.keys.released.pipe(takeUntilDestroyed()).subscribe((midi) => this.release(midi));
+    inject(Actions).offer(() =>
+      this.mode() === 'steps'
+        ? [
+            { name: 'Take the last step back', keys: ['Backspace'], run: () => this.takeBack() },
+            { name: 'A rest', keys: ['r'], run: () => this.add(null) },
+          ]
+        : [
+            {
+              name: this.state() === 'idle' ? 'Count in and record' : 'Stop',
+              keys: [' '],
+              run: () => this.toggle(),
+            },
+          ],
+    );
   }
 
   ngOnDestroy(): void {
     this.end();
   }
 
-  /** Letters of the computer stand for keys; Backspace takes the last step back. */
+  /** Letters of the computer stand for keys of the piano. */
   protected onKey(event: KeyboardEvent, pressed: boolean): void {
-    if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
-    const midi = KeyInput.standIn(event.key);
-    if (midi !== null) {
-      event.preventDefault();
-      if (pressed) this.keys.press(midi);
-      else this.keys.release(midi);
-    } else if (pressed && event.key === 'Backspace') this.takeBack();
+    if (this.keys.letter(event, pressed)) event.preventDefault();
   }
 
   private press(midi: number): void {
@@ -176,7 +185,7 @@ export class PlayIn implements OnDestroy {
     this.state.set('idle');
   }
 
-  private tell(): void {
+  protected tell(): void {
     let at = 0;
     const stepped = this.steps().flatMap(({ midi, quarters }) => {
       const note = midi === null ? [] : [{ at, until: at + quarters, midi }];
@@ -184,7 +193,7 @@ export class PlayIn implements OnDestroy {
       return note;
     });
     const notes = this.mode() === 'steps' ? stepped : this.notes;
-    this.played.emit({ title: 'My song', tempo: this.tempo(), meter: this.meter(), notes });
+    this.played.emit({ title: this.title().trim() || 'My song', tempo: this.tempo(), meter: this.meter(), notes });
   }
 }
 

@@ -3,6 +3,7 @@ import { GridComponent } from 'echarts/components';
 import * as charts from 'echarts/core';
 import type { EChartsCoreOption } from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
+import { CHART_TYPE, chartMotion, themeColour } from '../widgets/chart-style';
 
 charts.use([BarChart, GridComponent, SVGRenderer]);
 
@@ -15,19 +16,14 @@ interface Bar {
   readonly best: boolean;
 }
 
-/** The colours of a theme, as the style sheet sets them on the page. */
-function colour(name: string): string {
-  return getComputedStyle(document.documentElement).getPropertyValue(name).trim();
-}
-
 /** A bar for each key: the one that the song is in is filled, the easiest one is marked. `theme` is read for its colours. */
 export function keyChart(bars: readonly Bar[], measure: string, _theme: string): EChartsCoreOption {
-  const [ink, soft, line, rest, left] = ['--ink', '--soft', '--hair', '--line', '--left'].map(colour);
+  const [ink, soft, line, rest, left] = ['--ink', '--soft', '--hair', '--line', '--left'].map(themeColour);
   return {
-    animationDuration: 250,
+    ...chartMotion(),
     grid: { left: 34, right: 8, top: 26, bottom: 30 },
     aria: { enabled: false },
-    textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable, Noto Music, sans-serif' },
+    textStyle: CHART_TYPE,
     xAxis: {
       type: 'category',
       data: bars.map((b) => b.name),

@@ -11,6 +11,7 @@ import { signRuns } from '../widgets/sign-runs';
 import { Signs } from '../widgets/signs';
 import { Workers } from '../workers/workers';
 import { charts, keyChart } from './key-chart';
+import { What } from '../words/what';
 
 /** What the keys are compared by. */
 const MEASURES = [
@@ -25,7 +26,7 @@ export type Measure = (typeof MEASURES)[number]['id'];
 @Component({
   selector: 'jh-key',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MissingSong, Choice, NgxEchartsDirective, RouterLink, Signs],
+  imports: [MissingSong, Choice, NgxEchartsDirective, RouterLink, Signs, What],
   providers: [provideEchartsCore({ echarts: charts })],
   templateUrl: './key.html',
   styleUrl: './key.less',

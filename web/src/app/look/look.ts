@@ -7,6 +7,7 @@ import { openSong } from '../state/open-song';
 import { DeskStore } from '../state/desk.store';
 import { LittleKeyboard, octavesOf } from '../widgets/little-keyboard';
 import { Signs } from '../widgets/signs';
+import { What } from '../words/what';
 
 /** Minutes that one sitting lasts before a rest is due. */
 const SITTING = 20;
@@ -15,7 +16,7 @@ const SITTING = 20;
 @Component({
   selector: 'jh-look',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MissingSong, LittleKeyboard, RouterLink, Signs],
+  imports: [MissingSong, LittleKeyboard, RouterLink, Signs, What],
   templateUrl: './look.html',
   styleUrl: './look.less',
 })

@@ -30,9 +30,11 @@ import { Player } from '../audio/player';
 import { ENDING_WORDS, sectionTitle } from '../desk/words';
 import { MissingSong } from '../widgets/missing-song';
 import { openSong } from '../state/open-song';
+import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
 import { Energy } from '../widgets/energy';
+import { What } from '../words/what';
 
 /** A section in the plan: its name, the parts it has, and its energy and texture where all of them share it. */
 interface PlanSection {
@@ -59,7 +61,7 @@ interface PlanRow {
 @Component({
   selector: 'jh-plan',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MissingSong, Energy, RouterLink],
+  imports: [MissingSong, Energy, RouterLink, What],
   templateUrl: './plan.html',
   styleUrl: './plan.less',
 })
@@ -104,6 +106,10 @@ export class PlanScreen implements OnDestroy {
 
   constructor() {
     openSong(this.id);
+    inject(Actions).offer(() => [
+      { name: 'Propose a plan', run: () => this.propose() },
+      { name: 'Plain chords everywhere', run: () => this.plain() },
+    ]);
     effect(() => {
       if (this.player.state() === 'silent') untracked(() => this.hearing.set(null));
     });

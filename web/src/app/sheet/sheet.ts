@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { DomSanitizer, type SafeHtml } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
+import { Actions } from '../state/actions';
 import { openSong } from '../state/open-song';
 import { DeskStore } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
@@ -64,6 +65,11 @@ export class Sheet {
 
   constructor() {
     openSong(this.id);
+    inject(Actions).offer(() => [
+      { name: 'Print', run: () => this.print() },
+      ...KINDS.map(({ id, text }) => ({ name: `Sheet: ${text}`, run: () => this.style.set(id) })),
+      ...EXPORTS.map((entry) => ({ name: `Save as ${entry.text}`, run: () => void this.export(entry) })),
+    ]);
     effect(() => this.setPaperForPrint(this.settings.paper()));
     effect(() => {
       const document = this.desk.document();

@@ -4,12 +4,14 @@ import { Router, RouterLink } from '@angular/router';
 import { keyName, layBars, meterName, resolveChords, staffStep } from '@joined-hands/core';
 import { NzDropDownModule } from 'ng-zorro-antd/dropdown';
 import { NzMenuModule } from 'ng-zorro-antd/menu';
+import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
 import { MoreIcon } from '../widgets/more-icon';
 import { ShelfStore } from '../state/shelf.store';
 import type { StoredSong } from '../storage/library';
 import { download } from '../widgets/download';
 import { Signs } from '../widgets/signs';
+import { Tour } from '../tour/tour';
 import { Toasts } from '../widgets/toasts';
 import { Workers } from '../workers/workers';
 
@@ -33,6 +35,7 @@ interface Card {
 })
 export class Shelf {
   protected readonly shelf = inject(ShelfStore);
+  protected readonly tour = inject(Tour);
   private readonly desk = inject(DeskStore);
   private readonly toasts = inject(Toasts);
   private readonly router = inject(Router);
@@ -43,6 +46,7 @@ export class Shelf {
   private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('nameField');
 
   constructor() {
+    inject(Actions).offer(() => [{ name: 'Save the whole shelf as a file', run: () => void this.saveAll() }]);
     void this.desk.saved().then(() => this.shelf.load());
   }
 

@@ -13,6 +13,7 @@ import {
 import { asArranged, planStretch } from '../audio/plan';
 import { Player } from '../audio/player';
 import { MissingSong } from '../widgets/missing-song';
+import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
 import { openSong } from '../state/open-song';
 import { SettingsStore } from '../state/settings.store';
@@ -20,6 +21,8 @@ import { Library, type Snapshot } from '../storage/library';
 import { Choice } from '../widgets/choice';
 import { Signs } from '../widgets/signs';
 import { Workers } from '../workers/workers';
+import type { Term } from '../words/glossary';
+import { What } from '../words/what';
 
 /** The arrangement as it stands, among the kept ones. */
 const NOW = '';
@@ -34,7 +37,7 @@ interface Side {
 @Component({
   selector: 'jh-versions',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MissingSong, Choice, Signs],
+  imports: [MissingSong, Choice, Signs, What],
   templateUrl: './versions.html',
   styleUrl: './versions.less',
 })
@@ -80,7 +83,7 @@ export class VersionsScreen implements OnDestroy {
   });
   protected readonly figures = computed(() => {
     const c = this.comparison();
-    return c ? FIGURES.map(({ words, of }) => ({ words, a: of(c.a), b: of(c.b) })) : [];
+    return c ? FIGURES.map(({ words, term, of }) => ({ words, term, a: of(c.a), b: of(c.b) })) : [];
   });
   protected readonly shows = [
     { id: 'differing' as const, text: 'What differs' },
@@ -96,6 +99,14 @@ export class VersionsScreen implements OnDestroy {
 
   constructor() {
     openSong(this.id);
+    inject(Actions).offer(() => [
+      { name: this.player.state() === 'silent' ? 'Start' : 'Stop', keys: [' '], run: () => this.toggle() },
+      {
+        name: `Hear the other: ${this.heard() === 'a' ? 'B' : 'A'}`,
+        keys: ['h'],
+        run: () => this.listen(this.heard() === 'a' ? 'b' : 'a'),
+      },
+    ]);
     effect(() => {
       const id = this.id();
       void this.library.snapshots(id).then((found) => this.snapshots.set(found));
@@ -181,11 +192,11 @@ export class VersionsScreen implements OnDestroy {
   });
 }
 
-const FIGURES: readonly { readonly words: string; readonly of: (f: ComparedFigures) => string }[] = [
-  { words: 'Difficulty', of: (f) => `${f.difficulty}` },
-  { words: 'Hardest part', of: (f) => (f.hardestPart === null ? '–' : `${f.hardestPart}`) },
-  { words: 'Motion of the left hand, in half steps', of: (f) => `${f.motion}` },
-  { words: 'Notes to play', of: (f) => `${f.notes}` },
-  { words: 'Jumps', of: (f) => `${f.jumps}` },
-  { words: 'To be mended', of: (f) => `${f.troubles}` },
+const FIGURES: readonly { readonly words: string; readonly term: Term | null; readonly of: (f: ComparedFigures) => string }[] = [
+  { words: 'Difficulty', term: 'difficulty', of: (f) => `${f.difficulty}` },
+  { words: 'Hardest part', term: null, of: (f) => (f.hardestPart === null ? '–' : `${f.hardestPart}`) },
+  { words: 'Motion of the left hand, in half steps', term: 'motion', of: (f) => `${f.motion}` },
+  { words: 'Notes to play', term: null, of: (f) => `${f.notes}` },
+  { words: 'Jumps', term: 'jumps', of: (f) => `${f.jumps}` },
+  { words: 'To be mended', term: 'troubles', of: (f) => `${f.troubles}` },
 ];

@@ -1,5 +1,25 @@
+const FIELDS = 'input, textarea, select, [contenteditable]';
+
+/** Places beside them whose plain keys are their own: sliders, open panels and menus, dialogs. */
+const OWN_KEYS = `${FIELDS}, [role=slider], .panel, .ant-dropdown, dialog[open]`;
+
+const within = (event: Event, places: string): boolean =>
+  event.target instanceof HTMLElement && event.target.closest(places) !== null;
+
 /** True where a key press belongs to a field that is being typed in. */
-export function isTyping(event: KeyboardEvent): boolean {
-  const target = event.target;
-  return target instanceof HTMLElement && (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) || target.isContentEditable);
+export const isTyping = (event: KeyboardEvent): boolean => within(event, FIELDS);
+
+/** True where a plain key belongs to a field, or to something else that keeps its keys. */
+export const isTaken = (event: KeyboardEvent): boolean => within(event, OWN_KEYS);
+
+/** True where a button or a link has the focus: space and Enter are its own then, and no shortcut. */
+export const isOwnKey = (event: KeyboardEvent): boolean => within(event, 'button, a, summary');
+
+/**
+ * Takes the focus from a button that was pressed by pointer, so that space is a shortcut again; by keyboard it keeps it, and in an
+ * open panel too, which Escape closes.
+ */
+export function letGoOfButton(event: MouseEvent): void {
+  if (event.detail === 0 || !(event.target instanceof HTMLElement) || event.target.closest('.panel, dialog')) return;
+  event.target.closest('button')?.blur();
 }

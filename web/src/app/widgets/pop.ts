@@ -4,7 +4,7 @@ import { ChangeDetectionStrategy, Component, ElementRef, input, output, viewChil
 @Component({
   selector: 'jh-pop',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<details #box (toggle)="opened.emit(box.open)">
+  template: `<details #box [class.up]="up()" (toggle)="opened.emit(box.open)">
     <summary class="btn small" [attr.aria-label]="label() + ': ' + value()">
       <span class="label">{{ label() }}</span> <b>{{ value() }}</b>
       <svg width="10" height="7" viewBox="0 0 10 7" aria-hidden="true"><path d="M1 1l4 4 4-4" /></svg>
@@ -17,6 +17,8 @@ import { ChangeDetectionStrategy, Component, ElementRef, input, output, viewChil
 export class Pop {
   readonly label = input.required<string>();
   readonly value = input.required<string>();
+  /** Opens over itself, for a button at the bottom of the screen. */
+  readonly up = input(false);
   readonly opened = output<boolean>();
   private readonly box = viewChild.required<ElementRef<HTMLDetailsElement>>('box');
 

@@ -4,6 +4,7 @@ import {
   chartText,
   compareKeys,
   lessonText,
+  practised,
   schoolPrices,
   versions,
   whatHelps,
@@ -12,7 +13,9 @@ import {
   type Document,
   type Ease,
   type KeyFacts,
+  type Pass,
   type PartRange,
+  type PractisedDays,
   type SchoolPrice,
   type Scope,
   type Version,
@@ -42,6 +45,11 @@ const arranger = {
   /** The song in all twelve keys. */
   keys(document: Document): KeyFacts[] {
     return compareKeys(document);
+  },
+
+  /** A made-up log of a demo song. */
+  practised(document: Document, song: string, days: PractisedDays): Pass[] {
+    return practised(arrange(document), song, days);
   },
 
   async write(kind: ExportKind, document: Document): Promise<string | Uint8Array> {

@@ -4,6 +4,7 @@ import {
   ElementRef,
   afterNextRender,
   computed,
+  effect,
   inject,
   input,
   output,
@@ -14,6 +15,23 @@ import { FILL_WORDS, type Bar, type Part } from '@joined-hands/core';
 import type { HandView, Selection } from '../../state/desk.store';
 import { SvgSigns } from '../signs';
 import { layoutStrip, type RoomMark, type Stack, type Stone, type StripLine } from './layout';
+
+/** What became of a note in a pass. */
+export type Verdict = 'wrong' | 'missed' | 'early' | 'late';
+
+/** A verdict at a place of the song, for one hand. */
+export interface StripMark {
+  readonly hand: 'left' | 'right';
+  readonly place: number;
+  readonly verdict: Verdict;
+}
+
+const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
+  wrong: 'a wrong key',
+  missed: 'a key missing',
+  early: 'early',
+  late: 'late',
+};
 
 /**
  * The join strip: a ruler of counts, the right hand as round stones above it, the left hand as stacked square blocks
@@ -38,6 +56,8 @@ export class JoinStrip implements OnDestroy {
   readonly clashes = input<ReadonlyMap<number, readonly string[]>>(new Map<number, readonly string[]>());
   /** Position that sounds now, in ticks, or null. */
   readonly playhead = input<number | null>(null);
+  /** How a pass went, at the places where it was not right. */
+  readonly marks = input<readonly StripMark[]>([]);
   /** Pixels that a strip of one line may fill. */
   readonly height = input(0);
   readonly canCutStart = input(false);
@@ -55,8 +75,18 @@ export class JoinStrip implements OnDestroy {
     layoutStrip(this.part(), this.bars(), this.width(), this.height(), this.view() === 'fills'),
   );
   protected readonly lastLine = computed(() => this.lines().length - 1);
+  /** The line that sounds; null in silence. */
+  private readonly soundingLine = computed(() => {
+    const at = this.playhead();
+    return at === null ? null : this.lines().findIndex((line) => at >= line.start && at < line.end);
+  });
 
   constructor() {
+    // What sounds is in sight, where the strip has more lines than there is room for.
+    effect(() => {
+      const line = this.soundingLine();
+      if (line !== null) this.host.nativeElement.children[line]?.scrollIntoView({ block: 'nearest' });
+    });
     afterNextRender(() => {
       this.observer = new ResizeObserver(([entry]) => this.width.set(Math.max(320, entry.contentRect.width)));
       this.observer.observe(this.host.nativeElement);
@@ -85,6 +115,17 @@ export class JoinStrip implements OnDestroy {
   protected roomLabel({ counts, chosen }: RoomMark): string {
     const what = chosen === null ? '' : chosen === 'none' ? ', left empty by you' : `, ${FILL_WORDS[chosen]}`;
     return `Room for ${counts} ${counts === 1 ? 'count' : 'counts'}${what}`;
+  }
+
+  protected marksIn(line: StripLine): readonly { x: number; y: number; verdict: Verdict; text: string }[] {
+    return this.marks()
+      .filter(({ place }) => place >= line.start && place < line.end)
+      .map(({ hand, place, verdict }) => ({
+        x: line.left + (place - line.start) * line.scale,
+        y: line.rulerY + (hand === 'right' ? -30 : 30),
+        verdict,
+        text: `${hand} hand: ${VERDICT_WORDS[verdict]}`,
+      }));
   }
 
   protected headX(line: StripLine): number | null {

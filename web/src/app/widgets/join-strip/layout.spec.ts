@@ -38,6 +38,15 @@ describe('the join strip', () => {
     );
   });
 
+  it('lifts words that would touch, never two in a row', () => {
+    const [part] = parts;
+    const long = { ...part, melody: part.melody.map((n) => ({ ...n, lyric: { text: 'lingering', joins: false } })) };
+    const lifts = layout(long, bars, 480).flatMap((l) => l.stones.map((s) => s.lift > 0));
+    expect(lifts).toContain(true);
+    expect(lifts.some((lifted, i) => lifted && lifts[i + 1])).toBe(false);
+    expect(layout(part, bars, 1400)[0].stones.every((s) => s.lift === 0)).toBe(true);
+  });
+
   it('places a higher note higher and spreads stones over spare room', () => {
     const [line] = layout(parts[1], bars);
     const high = line.stones.find((s) => s.note.pitch === 'Eb5');

@@ -26,6 +26,8 @@ export interface Stone {
   /** Where the tail of a held note ends, or null for one that is not held. */
   readonly tail: number | null;
   readonly word: string | null;
+  /** How far the word stands above the line of words, so that it does not touch the one before. */
+  readonly lift: number;
   /** What is counted as it is struck and while it is held, for learning by counts. */
   readonly counted: string;
   /** True where the syllable before is still sung. */
@@ -132,7 +134,7 @@ export interface StripLine {
 const SIZE = {
   left: 34,
   right: 14,
-  top: 58,
+  top: 59,
   stone: 20,
   smallStone: 15,
   /** Least distance of two stones. */
@@ -240,6 +242,7 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
   );
   const words = sungWords(part.melody);
   const sung = new Map(part.melody.map((n, i) => [n.at, words[i] !== null]));
+  const lifted = liftedWords(notes, x);
   const held = new Map(part.under.map((u) => [u.at, [...u.pitches].reverse().map(nameOf)]));
   const beside = besideTune(part);
   const singing = part.sung.length > 0;
@@ -250,7 +253,9 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
   const field = Math.max(singing ? SUNG_STEP * 3 : 0, SIZE.shortest + Math.max(0, spare), range * step);
   const lowest = SIZE.top + SIZE.stone + field;
   const wordsY = lowest + SIZE.stone + 20;
-  const rulerY = wordsY + SIZE.words;
+  // A hand by itself has the strip to itself.
+  const leftAlone = steps.length === 0 && !singing;
+  const rulerY = leftAlone ? SIZE.top : wordsY + SIZE.words;
   const blocksY = rulerY + SIZE.ruler / 2 + 25;
   const tallest = Math.max(3, ...part.chords.flatMap((c) => attacksOf(c).map((a) => a.pitches.length)));
   const free = field - range * step;
@@ -270,7 +275,8 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
       counted: countedText(counted.get(note.at)),
       sungOn: note.lyric === null && sung.get(note.at) === true,
       ahead: counted.get(note.at)?.syncopated ?? false,
-      word: note.lyric ? note.lyric.text + (note.lyric.joins ? '-' : '') : null,
+      word: wordOf(note),
+      lift: lifted.has(note.at) ? WORD_LIFT : 0,
       under: held.get(note.at) ?? [],
     };
   });
@@ -298,7 +304,10 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
     start,
     end,
     width: x(end) + SIZE.right,
-    height: blocksY + tallest * SIZE.block + SIZE.spread + (besides.some((b) => b < SIZE.nameBeside) ? 46 : 16),
+    height:
+      part.chords.length === 0
+        ? rulerY + SIZE.ruler + 12
+        : blocksY + tallest * SIZE.block + SIZE.spread + (besides.some((b) => b < SIZE.nameBeside) ? 48 : 16),
     scale,
     left: SIZE.left,
     wordsY,
@@ -330,7 +339,7 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
         beside: besides[i] >= SIZE.nameBeside,
       };
     }),
-    clasps: chords.map((chord): Clasp => {
+    clasps: (leftAlone ? [] : chords).map((chord): Clasp => {
       const stone = stoneAt.get(chord.at);
       const segment = line.find((s) => chord.at < s.end) ?? line[line.length - 1];
       const count = countAt(offsetInBar(segment.bar, chord.at), segment.bar.meter);
@@ -377,7 +386,7 @@ function stepFor(range: number, spare: number): number {
 }
 
 /** Where the places of the right hand are drawn, under the bar numbers. */
-const PLACES_Y = 38;
+const PLACES_Y = 37;
 
 const MOVE_WORDS: Readonly<Record<Part['places'][number]['move'], string>> = {
   fresh: '',
@@ -386,6 +395,29 @@ const MOVE_WORDS: Readonly<Record<Part['places'][number]['move'], string>> = {
   over: 'over the thumb',
   shift: 'shift',
 };
+
+const wordOf = ({ lyric }: PartNote): string | null => (lyric ? lyric.text + (lyric.joins ? '-' : '') : null);
+
+/** The places whose words stand higher, because they would touch the word before. */
+function liftedWords(notes: readonly PartNote[], x: (at: number) => number): ReadonlySet<number> {
+  const sung = notes.flatMap((n) => {
+    const word = wordOf(n);
+    return word === null ? [] : [{ at: n.at, word }];
+  });
+  const lifted = new Set<number>();
+  sung.slice(1).forEach((next, i) => {
+    const wide = ((sung[i].word.length + next.word.length) / 2) * WORD_LETTER + WORD_GAP;
+    if (x(next.at) - x(sung[i].at) < wide && !lifted.has(sung[i].at)) lifted.add(next.at);
+  });
+  return lifted;
+}
+
+/** Width of a letter of a sung word, and the least space between two words. */
+const WORD_LETTER = 7.6;
+const WORD_GAP = 4;
+
+/** Pixels by which a crowded word stands higher. */
+const WORD_LIFT = 13;
 
 /** "2 &" for a short note; "1 2 3" or "hold 6" for one that is held. */
 function countedText(counted: ReturnType<typeof countNotes>[number] | undefined): string {

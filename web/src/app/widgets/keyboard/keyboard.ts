@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  ElementRef,
+  afterNextRender,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { KEYBOARDS, isBlackKey, type KeyboardSize } from '@joined-hands/core';
 
 /** A key under a finger. */
@@ -26,7 +37,12 @@ interface Key {
 }
 
 const WIDTH = 1236;
+const HEIGHT = 136;
 const TOP = 34;
+
+/** Width of a letter over a bracket, and the space between the words of two hands. */
+const LETTER = 8.4;
+const GAP = 16;
 
 /** The keyboard at the player's own size: where each hand lies, what sounds, middle C marked. */
 @Component({
@@ -43,8 +59,12 @@ export class Keyboard {
   readonly keyPressed = output<number>();
   readonly keyReleased = output<number>();
 
+  private readonly scale = signal(1);
+  /** How much larger text and fingers are drawn than the keys, so that they keep their size where the keyboard is narrow. */
+  protected readonly larger = computed(() => Math.min(1.6, Math.max(1, 1 / this.scale())));
+
   protected readonly top = TOP;
-  protected readonly viewBox = `0 0 ${WIDTH} 136`;
+  protected readonly viewBox = `0 0 ${WIDTH} ${HEIGHT}`;
   protected readonly keys = computed(() => layKeys(this.size()));
   protected readonly white = computed(() => this.keys().filter((k) => !k.black));
   protected readonly black = computed(() => this.keys().filter((k) => k.black));
@@ -65,12 +85,36 @@ export class Keyboard {
       return from && to ? [{ ...s, x1: from.x + 2, x2: to.x + to.width - 3 }] : [];
     }),
   );
+  /** What stands over the brackets; the words of two hands that lie close lean away from each other. */
+  protected readonly labels = computed(() => {
+    const wide = (text: string) => text.length * LETTER * this.larger();
+    const all = this.brackets().map((b) => ({ ...b, x: (b.x1 + b.x2) / 2, anchor: 'middle' }));
+    const [one, other] = all.toSorted((a, b) => a.x - b.x);
+    if (!other || other.x - one.x > (wide(one.text) + wide(other.text)) / 2 + GAP) return all;
+    const between = (one.x2 + other.x1) / 2;
+    return [
+      { ...one, x: between - GAP / 2, anchor: 'end' },
+      { ...other, x: between + GAP / 2, anchor: 'start' },
+    ];
+  });
 
   protected readonly summary = computed(() =>
     this.spans()
       .map((s) => s.text)
       .join('; '),
   );
+
+  constructor() {
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    const destroyed = inject(DestroyRef);
+    afterNextRender(() => {
+      const observer = new ResizeObserver(() =>
+        this.scale.set(Math.min(host.clientWidth / WIDTH, host.clientHeight / HEIGHT) || 1),
+      );
+      observer.observe(host);
+      destroyed.onDestroy(() => observer.disconnect());
+    });
+  }
 
   private centre(midi: number): number | null {
     const key = this.byMidi().get(midi);

@@ -1,0 +1,59 @@
+import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, linkedSignal, signal, viewChild } from '@angular/core';
+import { Router } from '@angular/router';
+import { Actions, keyOf } from '../state/actions';
+import { ShelfStore } from '../state/shelf.store';
+import { Signs } from '../widgets/signs';
+import { search, type Entry } from './search';
+
+/** Finds anything that can be done here, and any song, by its name. */
+@Component({
+  selector: 'jh-finder',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Signs],
+  templateUrl: './finder.html',
+  styleUrl: './finder.less',
+})
+export class Finder {
+  private readonly actions = inject(Actions);
+  private readonly shelf = inject(ShelfStore);
+  private readonly router = inject(Router);
+  private readonly box = viewChild.required<ElementRef<HTMLDialogElement>>('box');
+  private readonly list = viewChild.required<ElementRef<HTMLElement>>('list');
+  protected readonly typed = signal('');
+  /** Closed, it lists nothing, so that an edit has no list to follow. */
+  protected readonly shown = signal(false);
+
+  private readonly entries = computed((): readonly Entry[] => [
+    ...this.actions.all().flatMap((a) => (a.run ? [{ name: a.name, hint: keyOf(a), run: a.run }] : [])),
+    ...this.shelf.songs().map(({ id, document }) => ({
+      name: document.song.title,
+      hint: 'song',
+      run: () => void this.router.navigate(['/desk', id]),
+    })),
+  ]);
+  protected readonly found = computed(() => (this.shown() ? search(this.entries(), this.typed()) : []));
+  /** The entry that Enter takes. */
+  protected readonly at = linkedSignal({ source: this.found, computation: () => 0 });
+
+  open(): void {
+    this.typed.set('');
+    this.shown.set(true);
+    void this.shelf.load();
+    this.box().nativeElement.showModal();
+  }
+
+  protected move(by: 1 | -1): void {
+    const many = this.found().length;
+    if (many === 0) return;
+    this.at.update((at) => (at + by + many) % many);
+    this.list().nativeElement.children[this.at()]?.scrollIntoView({ block: 'nearest' });
+  }
+
+  protected take(entry: Entry | undefined): void {
+    if (!entry) return;
+    // A field that is no longer seen keeps its keys until the browser looks again.
+    if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
+    this.box().nativeElement.close();
+    entry.run();
+  }
+}

@@ -1,0 +1,31 @@
+import { describe, expect, it } from 'vitest';
+import { search } from './search';
+
+const entry = (name: string, hint = '') => ({ name, hint, run: () => undefined });
+const entries = [
+  entry('Start or stop', 'Space'),
+  entry('Step to the next join', '→'),
+  entry('Harbour Glass', 'song'),
+  entry('Café at Nine', 'song'),
+];
+const names = (typed: string) => search(entries, typed).map((e) => e.name);
+
+describe('what is typed', () => {
+  it('finds what holds all of its words, from their beginnings, in any order', () => {
+    expect(names('next join')).toEqual(['Step to the next join']);
+    expect(names('join st')).toEqual(['Step to the next join']);
+    expect(names('oin')).toEqual([]);
+    expect(search([entry('Left hand: root position')], 'left hand: root').length).toBe(1);
+  });
+
+  it('finds by what a thing is, and past accents and capitals', () => {
+    expect(names('song')).toEqual(['Harbour Glass', 'Café at Nine']);
+    expect(names('CAFE')).toEqual(['Café at Nine']);
+  });
+
+  it('puts first what begins with it, and shows everything where there is nothing', () => {
+    expect(names('s')).toEqual(['Start or stop', 'Step to the next join', 'Harbour Glass', 'Café at Nine']);
+    expect(search([entry('A song', ''), entry('Song sheet', '')], 'song').map((e) => e.name)).toEqual(['Song sheet', 'A song']);
+    expect(names('  ')).toHaveLength(4);
+  });
+});

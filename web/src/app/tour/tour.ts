@@ -1,0 +1,139 @@
+import { ChangeDetectionStrategy, Component, Injectable, afterRenderEffect, computed, inject, signal } from '@angular/core';
+import { Router } from '@angular/router';
+import { Actions } from '../state/actions';
+import { DeskStore } from '../state/desk.store';
+import { SettingsStore } from '../state/settings.store';
+import { ShelfStore } from '../state/shelf.store';
+import { EDGE, cardPlace, type Frame } from './place';
+
+/** One thing that is pointed at, and what is said of it. */
+interface Stop {
+  readonly target: string;
+  readonly words: string;
+}
+
+const STOPS: readonly Stop[] = [
+  {
+    target: 'jh-ladder',
+    words: 'The song is cut into short numbered parts where its phrases end. A part that comes again is learned once.',
+  },
+  {
+    target: '[data-testid=strip]',
+    words:
+      'One part at a time: round stones for the right hand, square blocks for the left. Where both strike together, a clasp closes around the count.',
+  },
+  {
+    target: '[aria-label=Hands]',
+    words: 'The order of the work: the right hand, the left hand, both joined, and fills when the joins hold.',
+  },
+  {
+    target: 'jh-reasons',
+    words: 'Press a chord or a note: here is why it lies so, and how else it could. Hear another, keep it, or take it back.',
+  },
+  { target: 'jh-transport', words: 'Space starts and stops. Begin slowly: the tempo is a share of the song’s own.' },
+  {
+    target: 'header nav',
+    words: 'Rehearse plans your minutes and listens while you play. Sheet prints the page for the stand. ? lists every shortcut.',
+  },
+];
+
+/** A look round the desk with a demo song, for who is new; it can be left at any time, and asked for again. */
+@Injectable({ providedIn: 'root' })
+export class Tour {
+  private readonly settings = inject(SettingsStore);
+  private readonly shelf = inject(ShelfStore);
+  private readonly router = inject(Router);
+  private readonly desk = inject(DeskStore);
+  /** Which stop is shown; null where none is. */
+  readonly at = signal<number | null>(null);
+  readonly offered = computed(() => this.settings.newcomer());
+
+  constructor() {
+    // It is about the desk: who goes elsewhere has seen enough.
+    this.router.events.subscribe(() => this.at() !== null && !this.router.url.startsWith('/desk/') && this.end());
+  }
+
+  /** Opens a song of the shelf and begins; a demo song before others, since nothing of one's own can be spoiled there. */
+  async begin(): Promise<void> {
+    await this.shelf.load();
+    const songs = this.shelf.songs();
+    const song = songs.find((s) => s.demo) ?? songs.at(0);
+    if (!song) return;
+    await this.router.navigate(['/desk', song.id]);
+    this.desk.setView('joined');
+    this.at.set(0);
+  }
+
+  next(): void {
+    const at = this.at();
+    if (at === null) return;
+    if (at + 1 < STOPS.length) this.at.set(at + 1);
+    else this.end();
+  }
+
+  end(): void {
+    this.at.set(null);
+    this.settings.set({ newcomer: false });
+  }
+}
+
+@Component({
+  selector: 'jh-tour',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `@if (stop(); as shown) {
+    @if (frame(); as f) {
+      <div
+        class="ring"
+        [style.left.px]="f.left"
+        [style.top.px]="f.top"
+        [style.width.px]="f.width"
+        [style.height.px]="f.height"
+      ></div>
+      @let card = place();
+      <section class="card" role="dialog" aria-label="A look round" [style.left.px]="card.left" [style.top.px]="card.top">
+        <p aria-live="polite">{{ shown.words }}</p>
+        <div class="foot">
+          <span>{{ number() }} of {{ count }}</span>
+          <button type="button" class="btn small bare" (click)="tour.end()">Leave it</button>
+          <button type="button" class="btn small main" (click)="tour.next()">{{ number() === count ? 'Begin' : 'Next' }}</button>
+        </div>
+      </section>
+    }
+  }`,
+  styleUrl: './tour.less',
+  host: { '(window:resize)': 'measure()' },
+})
+export class TourCard {
+  protected readonly tour = inject(Tour);
+  private readonly desk = inject(DeskStore);
+  protected readonly count = STOPS.length;
+  protected readonly number = computed(() => (this.tour.at() ?? 0) + 1);
+  protected readonly stop = computed(() => {
+    const at = this.tour.at();
+    return at === null || !this.desk.arrangement() ? null : STOPS[at];
+  });
+  protected readonly frame = signal<Frame | null>(null);
+  protected readonly place = computed(() => {
+    const frame = this.frame();
+    return frame ? cardPlace(frame, { width: innerWidth, height: innerHeight }) : { left: 0, top: 0 };
+  });
+
+  constructor() {
+    afterRenderEffect(() => {
+      this.stop();
+      this.measure();
+    });
+    inject(Actions).offer(() => [
+      { name: 'A look round', run: () => void this.tour.begin() },
+      ...(this.tour.at() === null ? [] : [{ name: 'Leave the look round', keys: ['Escape'], run: () => this.tour.end() }]),
+    ]);
+  }
+
+  protected measure(): void {
+    const target = this.stop()?.target;
+    const box = target ? document.querySelector(target)?.getBoundingClientRect() : undefined;
+    this.frame.set(
+      box ? { left: box.left - EDGE, top: box.top - EDGE, width: box.width + 2 * EDGE, height: box.height + 2 * EDGE } : null,
+    );
+  }
+}
