@@ -4,4 +4,6 @@ import { ensureInstalled, run } from './install.mjs';
 
 ensureInstalled();
 ensureBuilt();
-run(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'bench/run.ts'], { env: { ...process.env, CHROMIUM: ensureChromium() } });
+run(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'bench/run.ts', ...process.argv.slice(2)], {
+  env: { ...process.env, CHROMIUM: ensureChromium() },
+});

@@ -1,5 +1,5 @@
 // Everything that must hold: lint, types, units, the interface in a real browser. Ends with one line of counts.
-import { spawnSync } from 'node:child_process';
+import { exec, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureInstalled, root } from './install.mjs';
@@ -9,10 +9,22 @@ const results = join(root, 'test-results');
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results);
 
+const quiet = { ...process.env, FORCE_COLOR: '0' };
+
 /** Runs a step; its output goes through. */
 function step(name, command, args) {
   console.log(`\n── ${name}`);
-  return spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, FORCE_COLOR: '0' } }).status === 0;
+  return spawnSync(command, args, { cwd: root, stdio: 'inherit', env: quiet }).status === 0;
+}
+
+/** Runs a command beside others; its output is shown when it has ended, so that two do not mix. */
+function aside(name, command) {
+  return new Promise((resolve) => {
+    exec(command, { cwd: root, env: quiet, maxBuffer: 2 ** 26 }, (error, out, trouble) => {
+      console.log(`\n── ${name}\n${out}${trouble}`);
+      resolve(error === null);
+    });
+  });
 }
 
 function counts(file, read) {
@@ -29,8 +41,12 @@ const take = (ok, found) => {
   if (!ok && !found?.failed) failed++;
 };
 
-take(step('Lint', 'npm', ['run', '-s', 'lint']), null);
-take(step('Types', 'npm', ['run', '-s', 'typecheck']), null);
+// Two at a time: neither the linter nor the compiler uses more than one processor. The build checks the types of the application.
+const checks = await Promise.all([
+  aside('Lint and types', 'npm run -s lint && npm run -s typecheck'),
+  aside('Build', 'npm run -s build'),
+]);
+for (const ok of checks) take(ok, null);
 const units = step('Units', 'npx', [
   'vitest',
   'run',

@@ -1,0 +1,49 @@
+import { writeFileSync } from 'node:fs';
+import { cpus } from 'node:os';
+
+/** One measured figure beside what is asked of it, or what it is compared with. */
+export interface Row {
+  readonly what: string;
+  readonly measured: string;
+  readonly against: string;
+}
+
+/** The middle of several timings, in milliseconds, after one that does not count. */
+export function median(times: number, work: () => void): number {
+  work();
+  const taken = Array.from({ length: times }, () => {
+    const start = performance.now();
+    work();
+    return performance.now() - start;
+  });
+  return taken.sort((a, b) => a - b)[times >> 1];
+}
+
+/** Milliseconds as the table shows them. */
+export const ms = (value: number): string => `${value < 10 ? value.toFixed(1) : value.toFixed(0)} ms`;
+
+/** How many times one figure is another. */
+export const ratio = (value: number, other: number): string => `${(value / other).toFixed(value / other < 10 ? 1 : 0)} ×`;
+
+/** The table as a page, with the machine that it was measured on. */
+function asPage(rows: readonly Row[]): string {
+  const { model } = cpus()[0];
+  const day = new Date().toISOString().slice(0, 10);
+  return [
+    '# Speed and travel',
+    '',
+    `Printed by \`npm run bench -- --page\` on ${day}: Node ${process.versions.node}, ${cpus().length} processors (${model}), in a virtual machine.`,
+    'Times are medians. A ratio says more than a time, since machines differ.',
+    '',
+    '| what | measured | limit, or beside what |',
+    '|---|---|---|',
+    ...rows.map((r) => `| ${r.what} | ${r.measured} | ${r.against} |`),
+    '',
+  ].join('\n');
+}
+
+/** Prints the table; keeps it as a page where that is asked for. */
+export function show(rows: readonly Row[], page: string | null): void {
+  console.table(rows);
+  if (page) writeFileSync(page, asPage(rows));
+}
