@@ -62,3 +62,55 @@ export async function choose(page: Page, button: string, entry: string): Promise
   await item.click();
   await expect(item).toBeHidden();
 }
+
+/** A keyboard that can be plugged in, as the browser would hand it to the page; before that, the browser refuses. */
+export async function standInDevice(page: Page): Promise<{
+  plugIn(): Promise<void>;
+  send(...message: number[]): Promise<void>;
+}> {
+  await page.addInitScript(() => {
+    const listeners: ((event: unknown) => void)[] = [];
+    const port = (kind: string) => ({
+      ...{ id: kind, name: 'Stand-in keys', manufacturer: '', type: kind, state: 'connected', connection: 'open', version: '' },
+      open: async () => port(kind),
+      close: async () => port(kind),
+      addEventListener: (_: string, heard: (event: unknown) => void) => listeners.push(heard),
+      removeEventListener: () => undefined,
+      set onmidimessage(heard: (event: unknown) => void) {
+        listeners.push(heard);
+      },
+    });
+    const access = {
+      ...{ inputs: new Map([['in', port('input')]]), outputs: new Map(), sysexEnabled: false, onstatechange: null },
+      addEventListener: () => undefined,
+      removeEventListener: () => undefined,
+    };
+    let allowed = false;
+    Object.assign(navigator, { requestMIDIAccess: async () => (allowed ? access : Promise.reject(new Error('refused'))) });
+    const send = (message: number[]) =>
+      listeners.forEach((heard) => heard({ data: new Uint8Array(message), timeStamp: performance.now() }));
+    Object.assign(window, { plugIn: () => (allowed = true), sendMidi: send });
+  });
+  return {
+    plugIn: async () => void (await page.evaluate(() => (window as unknown as { plugIn(): void }).plugIn())),
+    send: (...message) => page.evaluate((m) => (window as unknown as { sendMidi(m: number[]): void }).sendMidi(m), message),
+  };
+}
+
+/** Has the page write down when, on the audio clock, each of its clicks is to sound. */
+export async function noteClicks(page: Page): Promise<void> {
+  await page.addInitScript(() => {
+    const clicks: number[] = [];
+    Object.assign(window, { clicks });
+    const start = OscillatorNode.prototype.start;
+    OscillatorNode.prototype.start = function (when = 0) {
+      // The audio library tries one out of sight before time begins.
+      if (when > 0) clicks.push(when);
+      return start.call(this, when);
+    };
+  });
+}
+
+/** Seconds at which the clicks so far were to sound. */
+export const clicksOf = (page: Page): Promise<number[]> =>
+  page.evaluate(() => (window as unknown as { clicks: number[] }).clicks);

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import type { Page } from '@playwright/test';
 import { arrange } from '@joined-hands/core';
 import { writeMidi } from '@joined-hands/core/formats';
 import { demo } from '../core/testing/songs.js';
@@ -50,19 +51,32 @@ test('songs go to the bin and come back, and the whole shelf goes out and in as 
   await expect(page.getByTestId(card)).toHaveCount(5);
 });
 
-test('a song that is open in two tabs is the same in both', async ({ page, context }) => {
+test('a song is worked on in one tab, a second one shows it until it takes over', async ({ page, context }) => {
+  const write = async (tab: Page, symbol: string) => {
+    await tab.getByLabel('Chord symbol').fill(symbol);
+    await tab.keyboard.press('Enter');
+  };
+  const chord = (tab: Page, name: string) => expect(tab.getByRole('heading', { name })).toBeVisible();
+  const elsewhere = (tab: Page) => tab.getByText('is being worked on in another tab. Here');
   await openSong(page, 'Harbour Glass');
   const other = await context.newPage();
   await other.goto(page.url());
-  await expect(other.getByTestId('stack').first()).toBeVisible();
-  await expect(page.getByText('open in another tab too')).toBeVisible();
-  await other.getByLabel('Chord symbol').fill('Dm9');
-  await other.keyboard.press('Enter');
-  await expect(page.getByRole('heading', { name: 'D minor ninth' })).toBeVisible();
-  await page.getByRole('button', { name: 'Undo: a change in another tab' }).click();
-  await expect(other.getByRole('heading', { name: 'F major seventh' })).toBeVisible();
+  await expect(elsewhere(other)).toBeVisible();
+  await write(other, 'Dm9');
+  await expect(other.getByText('Nothing was changed')).toBeVisible();
+  await write(page, 'Gm9');
+  await chord(page, 'G minor ninth');
+  await chord(other, 'G minor ninth');
+
+  await other.getByRole('button', { name: 'Work on it here' }).first().click();
+  await expect(elsewhere(page)).toBeVisible();
+  await expect(elsewhere(other)).toBeHidden();
+  await write(other, 'Dm9');
+  await chord(page, 'D minor ninth');
   await other.close();
-  await expect(page.getByText('open in another tab too')).toHaveCount(0);
+  await expect(elsewhere(page)).toBeHidden();
+  await page.getByRole('button', { name: 'Undo: a change in another tab' }).click();
+  await chord(page, 'G minor ninth');
 });
 
 test('how a song stood is kept by itself, and a shelf of the first version is brought forward', async ({ page }) => {
@@ -127,4 +141,20 @@ test('the lesson, the worksheet and the chord sheet hold what they are for', asy
   await page.getByLabel('Credits').fill('The Harrow Sound lounge');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('chords')).toContainText('The Harrow Sound lounge');
+});
+
+test('a long file shows that it is being read, can be let go, and the next one is read', async ({ page }) => {
+  await page.goto('/intake');
+  await page.getByRole('button', { name: 'Choose a file' }).click();
+  const note = '<note><pitch><step>C</step><octave>5</octave></pitch><duration>1</duration><voice>1</voice></note>';
+  const head = '<attributes><divisions>4</divisions><time><beats>4</beats><beat-type>4</beat-type></time></attributes>';
+  const measures = Array.from({ length: 3700 }, (_, i) => `<measure>${i === 0 ? head : ''}${note.repeat(16)}</measure>`);
+  const long = `<score-partwise><part-list/><part id="P1">${measures.join('')}</part></score-partwise>`;
+  const field = page.locator('input[type=file]');
+  await field.setInputFiles({ name: 'long.musicxml', mimeType: 'text/xml', buffer: Buffer.from(long) });
+  await expect(page.getByTestId('reading')).toContainText('Reading long.musicxml (5.9 MB)');
+  await page.getByTestId('reading').getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByTestId('fault')).toContainText('Reading was stopped. Nothing was changed');
+  await field.setInputFiles('demo/harbour-glass.abc');
+  await expect(page.getByTestId('preview')).toContainText('8 parts');
 });

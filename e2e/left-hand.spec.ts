@@ -1,6 +1,6 @@
 import { midiOf } from '@joined-hands/core';
 import type { Page } from '@playwright/test';
-import { expect, keysOf, openSong, soundingAfter, stacks, test } from './app.js';
+import { expect, keysOf, openSong, soundingAfter, stacks, standInDevice, test } from './app.js';
 
 const pop = (page: Page, label: string) => page.locator(`summary[aria-label^='${label}:']`);
 const key = (page: Page, pitch: string) => page.locator(`jh-keyboard rect[data-midi="${midiOf(pitch)}"]`);
@@ -184,42 +184,17 @@ test('a first-year player on a short keyboard gets two notes at a time', async (
 });
 
 test('a connected keyboard measures too, and its absence is answered with a way out', async ({ page }) => {
-  // A stand-in for a plugged-in keyboard, as the browser would hand it to the page.
-  await page.addInitScript(() => {
-    const listeners: ((event: unknown) => void)[] = [];
-    const port = (kind: string) => ({
-      ...{ id: kind, name: 'Stand-in keys', manufacturer: '', type: kind, state: 'connected', connection: 'open', version: '' },
-      open: async () => port(kind),
-      close: async () => port(kind),
-      addEventListener: (_: string, heard: (event: unknown) => void) => listeners.push(heard),
-      removeEventListener: () => undefined,
-      set onmidimessage(heard: (event: unknown) => void) {
-        listeners.push(heard);
-      },
-    });
-    const access = {
-      ...{ inputs: new Map([['in', port('input')]]), outputs: new Map(), sysexEnabled: false, onstatechange: null },
-      addEventListener: () => undefined,
-      removeEventListener: () => undefined,
-    };
-    let allowed = false;
-    Object.assign(navigator, { requestMIDIAccess: async () => (allowed ? access : Promise.reject(new Error('refused'))) });
-    Object.assign(window, {
-      plugIn: () => (allowed = true),
-      strikeKey: (midi: number) => listeners.forEach((heard) => heard({ data: new Uint8Array([0x90, midi, 90]), timeStamp: 1 })),
-    });
-  });
+  const device = await standInDevice(page);
   await openSong(page, 'Harbour Glass');
   await page.getByRole('link', { name: 'Hands', exact: true }).click();
   const connect = page.getByRole('button', { name: 'Use a connected keyboard' });
   await connect.click();
   await expect(page.getByRole('alert')).toContainText('The keys on the screen do the same.');
-  await page.evaluate(() => (window as unknown as { plugIn(): void }).plugIn());
+  await device.plugIn();
   await connect.click();
   await expect(page.getByText('Listening to Stand-in keys.')).toBeVisible();
   await page.getByRole('button', { name: 'Measure' }).last().click();
-  for (const midi of [60, 69, 60, 72])
-    await page.evaluate((m) => (window as unknown as { strikeKey(m: number): void }).strikeKey(m), midi);
+  for (const midi of [60, 69, 60, 72]) await device.send(0x90, midi, 90);
   await expect(page.getByText('measured: a sixth, 9 half steps')).toBeVisible();
   await expect(page.getByLabel('at most').last()).toHaveValue('12');
 });

@@ -1,4 +1,4 @@
-import { choose, expect, openShelf, test } from './app.js';
+import { choose, expect, openShelf, openSong, test } from './app.js';
 
 test('the shelf holds the three demo songs and leads to the desk', async ({ page }) => {
   await openShelf(page);
@@ -41,25 +41,19 @@ test('the shortcuts and the cautions are a key away', async ({ page }) => {
   await openShelf(page);
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog')).toContainText('Never force a stretch');
+  await page.getByText('What the words mean').click();
+  await expect(page.getByRole('dialog')).toContainText('every finger’s way in half steps');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
 });
 
-test('after the first visit everything works with the network off', async ({ page, context }) => {
-  await openShelf(page);
-  await page.evaluate(async () => {
-    const registration = await navigator.serviceWorker.ready;
-    const names = async () => (await caches.keys()).filter((k) => k.includes('piano:cache'));
-    // Ready means active; the files are there when the last sound of the piano is.
-    while (registration.active === null || (await names()).length === 0 || !(await caches.match('/samples/piano/C8.mp3')))
-      await new Promise(requestAnimationFrame);
-  });
-  await page.reload();
-  await expect(page.getByTestId('song-card').first()).toBeVisible();
-  await context.setOffline(true);
-  await page.reload();
-  await page.getByRole('button', { name: 'Open Harbour Glass' }).click();
-  await expect(page.getByTestId('stack').first()).toBeVisible();
-  await page.getByRole('link', { name: 'Sheet' }).click();
-  await expect(page.getByTestId('page').locator('svg').first()).toBeVisible({ timeout: 90_000 });
+test('a figure says what it means, where it stands', async ({ page }) => {
+  await openSong(page, 'Harbour Glass');
+  await page.getByRole('link', { name: 'Plan' }).click();
+  const what = page.getByLabel('What is meant by Difficulty');
+  await what.focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('note')).toContainText('under 20 is a tune in one place over slow chords');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('note')).toBeHidden();
 });

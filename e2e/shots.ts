@@ -14,7 +14,7 @@ const browser = await chromium.launch({
   executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
 });
-const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
 const shot = (name: string) => page.screenshot({ path: join(folder, `${name}.png`), animations: 'disabled' });
 
 async function desk(target: Page, title: string, part: number, chord: number): Promise<void> {
@@ -32,13 +32,13 @@ await shot('shelf');
 
 await page.getByRole('link', { name: 'Bring in a song' }).click();
 await page.getByTestId('preview').waitFor();
-await shot('intake');
 await page.getByRole('button', { name: 'Choose a file' }).click();
 await page.locator('input[type=file]').setInputFiles(join(root, 'e2e', 'quayside-band.musicxml'));
 await page.getByTestId('questions').waitFor();
 await page.getByTestId('found').locator('summary').click();
 await shot('intake-report');
 await page.getByRole('button', { name: 'Play it in' }).click();
+await page.locator('jh-keyboard').waitFor();
 for (const key of ['d', 'f', 'g', 'g', 'k', 'h', 'g']) await page.keyboard.press(key);
 await page.getByTestId('preview').getByTestId('stone').nth(6).waitFor();
 await page.locator('jh-keyboard rect.sounding').first().waitFor({ state: 'detached' });
@@ -103,32 +103,22 @@ await page.getByTestId('pebble').first().waitFor();
 await page.getByRole('button', { name: 'Only here' }).click();
 await page.getByRole('button', { name: 'Stop (space)' }).click();
 await page.locator('jh-keyboard rect.sounding').first().waitFor({ state: 'detached' });
-await shot('desk-fills');
+await page.getByRole('button', { name: 'Evening theme' }).click();
+await page.locator('html[data-theme=evening]').waitFor();
+await page.context().setOffline(true);
+await page.getByText('offline').waitFor();
+await shot('desk-evening-offline');
+await page.context().setOffline(false);
+await page.getByRole('button', { name: 'Day theme' }).click();
 await page.getByRole('link', { name: 'Sheet' }).click();
 await page.getByTestId('page').first().waitFor({ timeout: 60_000 });
 await shot('sheet-staff');
 await page.getByRole('link', { name: 'Versions' }).click();
 await page.getByTestId('bar').first().waitFor();
+await page.locator('.snapshots summary').click();
 await shot('versions');
-await page.getByRole('link', { name: 'Plan' }).click();
-await page.getByRole('link', { name: 'Write a figure of your own' }).click();
-await page.getByRole('button', { name: 'one, five, eight, five', exact: true }).click();
-await page.getByRole('button', { name: '2 bars' }).click();
-await page.getByLabel('Name of the figure').fill('Tide at the pier');
-await page.getByRole('button', { name: 'third on 3, bar 2', exact: true }).click();
-await page.getByRole('button', { name: 'octave on 3, bar 2', exact: true }).click();
-await page.getByRole('button', { name: 'Keep the figure' }).click();
-await page.getByTestId('own-figure').waitFor();
-await shot('figures');
-await page.getByRole('link', { name: 'Versions' }).click();
 await page.getByRole('button', { name: 'Take up Plain' }).click();
 
-await desk(page, 'Harbour Glass', 1, 3);
-await page.keyboard.press('3');
-await page.locator("summary[aria-label^='Left hand:']").click();
-await page.getByTestId('school').nth(8).waitFor();
-await shot('schools');
-await page.keyboard.press('Escape');
 await desk(page, 'Lamps Across the Sound', 3, 4);
 await page.getByTestId('fix').first().waitFor();
 await page.getByLabel('Hand', { exact: true }).selectOption('child');
@@ -142,12 +132,25 @@ await page.getByRole('link', { name: 'Desk', exact: true }).click();
 await page.getByTestId('stack').first().waitFor();
 await page.keyboard.press('Control+z');
 
-await page.getByRole('button', { name: 'Evening theme' }).click();
-await page.locator('html[data-theme=evening]').waitFor();
-await desk(page, 'Harbour Glass', 5, 2);
-await page.context().setOffline(true);
-await page.getByText('offline').waitFor();
-await shot('desk-evening-offline');
-await page.context().setOffline(false);
+// At the piano: the step at hand, a pass of the stand-in with its slips, the log, a drill.
+await desk(page, 'Harbour Glass', 1, 1);
+await page.getByRole('link', { name: 'Rehearse' }).click();
+await page.getByTestId('step').filter({ hasText: 'together' }).waitFor();
+await shot('rehearse');
+await page.getByTestId('all-steps').waitFor({ state: 'attached' });
+await page.locator('summary[aria-label^=Keys]').click();
+await page.getByRole('button', { name: 'Many slips' }).click();
+await page.getByRole('button', { name: 'Let it play' }).click();
+await page.getByTestId('result').waitFor({ timeout: 60_000 });
+await page.locator('jh-keyboard rect.sounding').first().waitFor({ state: 'detached' });
+await shot('rehearse-result');
+await page.getByRole('link', { name: 'Log' }).first().click();
+await page.getByTestId('chart').last().locator('svg text').first().waitFor();
+await shot('log');
+await page.getByRole('link', { name: 'Drills' }).click();
+await page.getByRole('button', { name: 'Cadences' }).click();
+await page.getByRole('button', { name: 'Begin (space)' }).click();
+await page.locator('jh-keyboard circle.left').first().waitFor();
+await shot('drill');
 await browser.close();
 server.close();

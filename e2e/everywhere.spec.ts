@@ -1,0 +1,168 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, openShelf, openSong, parts, test } from './app.js';
+
+const SONG = 'Harbour Glass';
+
+/** The screens of a song, each with what tells that it is all there. */
+const SCREENS: readonly (readonly [path: string, there: string])[] = [
+  ['look', 'h1'],
+  ['desk', '[data-testid=stack]'],
+  ['rehearse', '[data-testid=step]'],
+  ['plan', 'table'],
+  ['versions', 'h1'],
+  ['sheet', '[data-testid=page] svg'],
+  ['hands', 'jh-keyboard'],
+  ['key', 'table'],
+  ['figures', 'h1'],
+  ['drills', 'h1'],
+];
+
+/** Serious findings of the checker on what is open, in the day theme and the contrasts of the evening one. */
+async function check(page: Page, of: string): Promise<void> {
+  const axe = () => new AxeBuilder({ page }).exclude('[data-testid=page] svg').options({ resultTypes: ['violations'] });
+  const day = await axe().analyze();
+  await page.getByRole('button', { name: 'Evening theme' }).click();
+  const evening = await axe().withRules('color-contrast').analyze();
+  await page.getByRole('button', { name: 'Day theme' }).click();
+  const found = [...day.violations, ...evening.violations]
+    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+    .flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.any[0]?.message ?? ''}`));
+  expect.soft(found, of).toEqual([]);
+}
+
+for (const [half, screens] of [
+  ['first', SCREENS.slice(0, 5)],
+  ['other', SCREENS.slice(5)],
+] as const)
+  test(`the ${half} screens of a song can be read by everybody, in both themes`, async ({ page }) => {
+    await openSong(page, SONG);
+    const id = page.url().split('/').at(-1) ?? '';
+    for (const [path, there] of screens) {
+      await page.goto(`/${path}/${id}`);
+      await expect(page.locator(there).first()).toBeVisible();
+      await check(page, path);
+    }
+  });
+
+test('the screens without a song can be read by everybody, in both themes', async ({ page }) => {
+  await openShelf(page);
+  await check(page, 'shelf');
+  await page.getByRole('link', { name: 'Log' }).click();
+  await expect(page.getByTestId('pass').first()).toBeVisible();
+  await check(page, 'log');
+  await page.goto('/intake');
+  await expect(page.getByRole('button', { name: 'Choose a file' })).toBeVisible();
+  await check(page, 'intake');
+  await page.getByRole('button', { name: 'Play it in' }).click();
+  await check(page, 'playing in');
+  await page.keyboard.press('Control+k');
+  const { violations } = await new AxeBuilder({ page }).include('dialog[open]').analyze();
+  expect(violations).toEqual([]);
+});
+
+test('anything that can be done, and any song, is found by its name', async ({ page }) => {
+  await openSong(page, SONG);
+  const find = async (words: string) => {
+    await page.keyboard.press('Control+k');
+    await page.getByRole('combobox', { name: 'Find an action or a song' }).fill(words);
+  };
+  await find('root pos');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Undo: root position' })).toBeVisible();
+  await find('undo');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
+  await find('go to');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowUp');
+  await page.getByRole('option', { name: 'Go to: Plan' }).click();
+  await expect(page.getByRole('heading', { name: 'The plan' })).toBeVisible();
+  // Opened again in the very moment it closes, it still lists what there is.
+  await find('undo');
+  await page.locator('jh-finder').evaluate((finder) => {
+    finder.querySelector<HTMLElement>('[role=option]')?.click();
+    document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'k', ctrlKey: true, bubbles: true }));
+  });
+  await find('nettle');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('song-title')).toHaveText('All Aboard for Nettle Point');
+  // A change made in an open panel is taken back by the same keys as any other.
+  await page.locator('summary[aria-label^="Left hand"]').click();
+  await page.getByTestId('school').filter({ hasText: 'one bass note' }).getByRole('button').first().click();
+  await expect(page.getByRole('button', { name: 'Undo: one bass note' })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
+  await page.keyboard.press('Escape');
+  await find('zzz');
+  await expect(page.getByText('Nothing here is called that.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('combobox', { name: 'Find an action or a song' })).toBeHidden();
+});
+
+test('who is new is shown round the desk, may leave, and is not asked again', async ({ page }) => {
+  await openShelf(page);
+  await page.getByRole('button', { name: 'Look round' }).click();
+  const card = page.getByRole('dialog', { name: 'A look round' });
+  await expect(card).toContainText('short numbered parts');
+  for (let stop = 1; stop < 6; stop++) await card.getByRole('button', { name: 'Next' }).click();
+  await expect(card).toContainText('6 of 6');
+  await card.getByRole('button', { name: 'Begin' }).click();
+  await expect(card).toBeHidden();
+  await page.getByRole('link', { name: 'Shelf', exact: true }).click();
+  await expect(page.getByTestId('song-card').first()).toBeVisible();
+  await expect(page.getByTestId('welcome')).toBeHidden();
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('look round');
+  await page.keyboard.press('Enter');
+  await expect(card).toContainText('1 of 6');
+  await page.keyboard.press('Escape');
+  await expect(card).toBeHidden();
+});
+
+/** 200 bars of 6/8 in five flats, with wide chords, many words and a long title. */
+function longSong(): string {
+  const tune = ['d3 f3', 'e2d c3', 'B2c d2e', 'f3 a3', 'g2f e2d', 'c3 e3', 'd2c B2A', 'c6'];
+  const chords = ['Dbmaj9', 'Ab7sus4/Gb', 'Bbm7', 'Gbmaj7#11', 'Ebm9', 'Ab13', 'Gb/Ab', 'Dbmaj7'];
+  const words = 'w: We car- ry slow-ly the e-ve-ning wa-ters be-hind the har-bour lamps are turn-ing\n';
+  const bar = (i: number) =>
+    `"${chords[(i * 3 + (i >> 3)) % 8]}"${tune[(i + (i >> 4)) % 8]} |${i % 4 === 3 ? `\n${words}` : ' '}`;
+  const title = 'The Very Long Evening Crossing of the Harrow Sound with All Its Lamps and Bells';
+  return `X:1\nT:${title}\nM:6/8\nL:1/8\nQ:3/8=60\nK:Db\n${Array.from({ length: 200 }, (_, i) => bar(i)).join('')}`;
+}
+
+test('a long song of five flats fits every screen, and is large enough to be read at the piano', async ({ page }) => {
+  await page.goto('/intake');
+  await page.getByRole('button', { name: 'Paste ABC' }).click();
+  await page.getByLabel('ABC text').fill(longSong());
+  await expect(page.getByTestId('preview')).toContainText('53 parts');
+  await page.getByTestId('keep').click();
+  await expect(parts(page)).toHaveCount(53);
+  const id = page.url().split('/').at(-1) ?? '';
+  for (const [path, there] of SCREENS) {
+    await page.goto(`/${path}/${id}`);
+    await expect(page.locator(there).first()).toBeVisible();
+    for (const [width, height] of [
+      [1280, 800],
+      [1024, 768],
+      [1920, 1080],
+      [820, 1180],
+    ]) {
+      await page.setViewportSize({ width, height });
+      const sideways = () =>
+        page.evaluate(() => {
+          const boxes = [...document.querySelectorAll('html, header, main')].filter((b) => b.scrollWidth > b.clientWidth + 1);
+          return boxes.map((b) => `${b.tagName} ${b.scrollWidth} in ${b.clientWidth}`);
+        });
+      await expect.poll(sideways, `${path} at ${width} × ${height}`).toEqual([]);
+      if (path !== 'rehearse') continue;
+      const small = await page.evaluate(() =>
+        [...document.querySelectorAll('main *')]
+          .filter((e) => e.checkVisibility() && [...e.childNodes].some((n) => n.nodeType === 3 && n.textContent?.trim()))
+          .filter((e) => !e.closest('dialog, option, .sign, .panel') && parseFloat(getComputedStyle(e).fontSize) < 16)
+          .map((e) => `${e.className} ${e.textContent} ${getComputedStyle(e).fontSize}`),
+      );
+      expect(small, `at ${width} × ${height}`).toEqual([]);
+    }
+  }
+});
