@@ -18,6 +18,7 @@ export class Finder {
   private readonly shelf = inject(ShelfStore);
   private readonly router = inject(Router);
   private readonly box = viewChild.required<ElementRef<HTMLDialogElement>>('box');
+  private readonly field = viewChild.required<ElementRef<HTMLInputElement>>('field');
   private readonly list = viewChild.required<ElementRef<HTMLElement>>('list');
   protected readonly typed = signal('');
   /** Closed, it lists nothing, so that an edit has no list to follow. */
@@ -37,6 +38,8 @@ export class Finder {
 
   open(): void {
     this.typed.set('');
+    // At once, so that what is typed from now on is not put behind what was typed before.
+    this.field().nativeElement.value = '';
     this.shown.set(true);
     void this.shelf.load();
     this.box().nativeElement.showModal();
