@@ -1,6 +1,6 @@
 import { Injectable } from '@angular/core';
 import { DocumentSchema, PassSchema, type Document, type Pass } from '@joined-hands/core';
-import { Dexie, type Table } from 'dexie';
+import { Dexie, type Collection, type Table } from 'dexie';
 
 /** A song on the shelf. The document is stored whole; `version` inside it says how to bring it forward. */
 export interface StoredSong {
@@ -73,19 +73,23 @@ export class Library {
     await this.db.transaction('rw', this.db.songs, this.db.snapshots, async () => {
       const before = await this.db.songs.get(id);
       await this.db.songs.update(id, { document, updatedAt: Date.now() });
-      const own = this.db.snapshots.where('[song+at]').between([id, 0], [id, Infinity]);
-      const last = await own.last();
+      const last = await this.snapshotsOf(id).last();
       if (!before || (last && Date.now() - last.at < SNAPSHOT_EVERY)) return;
       await this.db.snapshots.add({ song: id, at: Date.now(), document: before.document });
-      const keys = await own.primaryKeys();
+      const keys = await this.snapshotsOf(id).primaryKeys();
       await this.db.snapshots.bulkDelete(keys.slice(0, Math.max(0, keys.length - MOST_SNAPSHOTS)));
     });
   }
 
   /** How a song stood at earlier times, the newest first. */
   async snapshots(id: string): Promise<Snapshot[]> {
-    const found = await this.db.snapshots.where('[song+at]').between([id, 0], [id, Infinity]).reverse().toArray();
+    const found = await this.snapshotsOf(id).reverse().toArray();
     return found.flatMap((s) => forward(s) ?? []);
+  }
+
+  /** The snapshots of a song from the first on, to be asked once: asking for the last of them leaves only that one. */
+  private snapshotsOf(id: string): Collection<Snapshot, number> {
+    return this.db.snapshots.where('[song+at]').between([id, 0], [id, Infinity]);
   }
 
   /** Puts a song into the bin. */
@@ -119,7 +123,7 @@ export class Library {
   async forget(id: string): Promise<void> {
     await this.db.transaction('rw', this.db.bin, this.db.snapshots, async () => {
       await this.db.bin.delete(id);
-      await this.db.snapshots.where('[song+at]').between([id, 0], [id, Infinity]).delete();
+      await this.snapshotsOf(id).delete();
     });
   }
 

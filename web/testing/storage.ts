@@ -1,0 +1,10 @@
+import { Dexie } from 'dexie';
+import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
+
+/** Has the storage begin empty, in memory. */
+export function emptyStorage(): IDBFactory {
+  const indexedDB = new IDBFactory();
+  Dexie.dependencies.indexedDB = indexedDB;
+  Dexie.dependencies.IDBKeyRange = IDBKeyRange;
+  return indexedDB;
+}
