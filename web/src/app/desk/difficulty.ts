@@ -3,6 +3,7 @@ import { applyFix, songDifficulty, type Ease, type FixAction, type Load, type Ve
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
+import { Pressed } from '../widgets/pressed';
 import { Signs } from '../widgets/signs';
 import { Workers } from '../workers/workers';
 import { What } from '../words/what';
@@ -13,7 +14,7 @@ type Reach = 'part' | 'song';
 @Component({
   selector: 'jh-difficulty',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Pop, Signs, What],
+  imports: [Choice, Pop, Pressed, Signs, What],
   templateUrl: './difficulty.html',
   styleUrl: './difficulty.less',
 })

@@ -1,19 +1,15 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { Pressed } from '../widgets/pressed';
 
 /** The five fingers side by side: the one that plays is filled, one that the pianist chose is marked and can be let go. */
 @Component({
   selector: 'jh-finger-choice',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Pressed],
   template: `
     <span class="switch small" role="group" [attr.aria-label]="label()">
       @for (f of fingers; track f) {
-        <button
-          type="button"
-          data-testid="finger"
-          [class.on]="finger() === f"
-          [attr.aria-pressed]="finger() === f"
-          (click)="chosen.emit(f)"
-        >
+        <button data-testid="finger" [jhPressed]="finger() === f" (click)="chosen.emit(f)">
           {{ f }}
         </button>
       }

@@ -12,18 +12,17 @@ import {
   type Choices,
   type Part,
 } from '@joined-hands/core';
-import { NzDropDownModule } from 'ng-zorro-antd/dropdown';
-import { NzMenuModule } from 'ng-zorro-antd/menu';
-import { Actions, type Action } from '../state/actions';
+import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
-import { MoreIcon } from '../widgets/more-icon';
+import { More, type Deed } from '../widgets/more';
+import { Pressed } from '../widgets/pressed';
 import { Signs } from '../widgets/signs';
 
 /** The numbered parts of the song, with what can be done to each. */
 @Component({
   selector: 'jh-ladder',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NzDropDownModule, NzMenuModule, MoreIcon, Signs],
+  imports: [More, Pressed, Signs],
   templateUrl: './ladder.html',
   styleUrl: './ladder.less',
 })
@@ -48,8 +47,8 @@ export class Ladder {
   }
 
   /** What can be done to a part, as its menu shows it. */
-  protected doable(part: Part): Action[] {
-    const own: Action[] = [
+  protected doable(part: Part): Deed[] {
+    const own: Deed[] = [
       { name: 'Name this part', run: () => this.startRename(part, 'part') },
       { name: 'Name a section from here', run: () => this.startRename(part, 'section') },
     ];

@@ -24,6 +24,7 @@ import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
+import { Pressed } from '../widgets/pressed';
 import { Signs } from '../widgets/signs';
 import { WALK_WORDS } from './words';
 
@@ -41,7 +42,7 @@ const SIZE_WORDS: Readonly<Record<Harmony['size'], string>> = {
 @Component({
   selector: 'jh-texture-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, FormsModule, NzSliderModule, Pop, RouterLink, Signs],
+  imports: [Choice, FormsModule, NzSliderModule, Pop, Pressed, RouterLink, Signs],
   templateUrl: './texture-panel.html',
   styleUrl: './texture-panel.less',
 })

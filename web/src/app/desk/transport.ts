@@ -4,28 +4,22 @@ import { NzSliderModule } from 'ng-zorro-antd/slider';
 import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
+import { Choice } from '../widgets/choice';
+import { Go } from '../widgets/go';
+import { Pressed } from '../widgets/pressed';
+
+const SCOPES = [
+  { id: 'part', text: 'This part' },
+  { id: 'to-here', text: 'Up to here' },
+] as const;
 
 /** Start and stop, tempo, what is heard, count-in and click; the way back at the right. */
 @Component({
   selector: 'jh-transport',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FormsModule, NzSliderModule],
+  imports: [Choice, FormsModule, Go, NzSliderModule, Pressed],
   template: `
-    <button
-      type="button"
-      class="go"
-      (click)="toggled.emit()"
-      [attr.aria-label]="playing() === 'silent' ? 'Start (space)' : 'Stop (space)'"
-      data-testid="play"
-    >
-      <svg width="18" height="18" viewBox="0 0 18 18" aria-hidden="true">
-        @if (playing() === 'silent') {
-          <path d="M5 2.8v12.4L15 9z" />
-        } @else {
-          <rect x="4" y="4" width="10" height="10" rx="1.5" />
-        }
-      </svg>
-    </button>
+    <jh-go [going]="playing() !== 'silent'" (pressed)="toggled.emit()" data-testid="play" />
     <div class="tempo">
       <span data-testid="tempo"><span class="sign">♩</span> {{ tempo() }} of {{ songTempo() }}</span>
       <nz-slider
@@ -38,42 +32,11 @@ import { SettingsStore } from '../state/settings.store';
         (ngModelChange)="settings.set({ tempoPercent: $event })"
       />
     </div>
-    <div class="scope" role="group" aria-label="What is heard">
-      <button
-        type="button"
-        [class.on]="scope() === 'part'"
-        [attr.aria-pressed]="scope() === 'part'"
-        (click)="scopeChosen.emit('part')"
-      >
-        This part
-      </button>
-      <button
-        type="button"
-        [class.on]="scope() === 'to-here'"
-        [attr.aria-pressed]="scope() === 'to-here'"
-        (click)="scopeChosen.emit('to-here')"
-      >
-        Up to here
-      </button>
-    </div>
-    <button
-      type="button"
-      class="tick"
-      [class.on]="settings.countIn()"
-      [attr.aria-pressed]="settings.countIn()"
-      (click)="settings.set({ countIn: !settings.countIn() })"
-    >
+    <jh-choice class="small" label="What is heard" [entries]="scopes" [value]="scope()" (chosen)="scopeChosen.emit($event)" />
+    <button class="tick" [jhPressed]="settings.countIn()" (click)="settings.set({ countIn: !settings.countIn() })">
       Count in
     </button>
-    <button
-      type="button"
-      class="tick"
-      [class.on]="settings.click()"
-      [attr.aria-pressed]="settings.click()"
-      (click)="settings.set({ click: !settings.click() })"
-    >
-      Click
-    </button>
+    <button class="tick" [jhPressed]="settings.click()" (click)="settings.set({ click: !settings.click() })">Click</button>
     <ng-content />
     <span class="say" aria-live="polite">{{ trouble() ?? (playing() === 'loading' ? 'Opening the piano …' : '') }}</span>
     <span class="back">
@@ -113,6 +76,7 @@ export class Transport {
   readonly trouble = input<string | null>(null);
   readonly toggled = output();
   readonly scopeChosen = output<'part' | 'to-here'>();
+  protected readonly scopes = SCOPES;
   protected readonly settings = inject(SettingsStore);
   protected readonly desk = inject(DeskStore);
 

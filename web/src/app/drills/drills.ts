@@ -24,6 +24,7 @@ import { PracticeStore } from '../state/practice.store';
 import { Choice } from '../widgets/choice';
 import { Keyboard, type PressedKey } from '../widgets/keyboard/keyboard';
 import { MissingSong } from '../widgets/missing-song';
+import { Pressed } from '../widgets/pressed';
 import { Signs } from '../widgets/signs';
 import { ALL_KEYS, DRILL_BOOK, drillOf, wishedBy, type DrillKind, type DrillWishes } from './drill-book';
 import { DrillRun } from './drill-run';
@@ -32,7 +33,7 @@ import { DrillRun } from './drill-run';
 @Component({
   selector: 'jh-drills',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Keyboard, MissingSong, RouterLink, Signs],
+  imports: [Choice, Keyboard, MissingSong, Pressed, RouterLink, Signs],
   providers: [DrillRun],
   templateUrl: './drills.html',
   styleUrl: './drills.less',

@@ -16,9 +16,17 @@ import { ShelfStore } from '../state/shelf.store';
 import { Library } from '../storage/library';
 import { PlayIn } from './play-in';
 import { JoinStrip } from '../widgets/join-strip/join-strip';
+import { Choice } from '../widgets/choice';
 import { Workers } from '../workers/workers';
 
-type Way = 'letters' | 'abc' | 'file' | 'play';
+/** The ways in, the one to begin with first. */
+const WAYS = [
+  { id: 'letters', text: 'Type letters' },
+  { id: 'abc', text: 'Paste ABC' },
+  { id: 'file', text: 'Choose a file' },
+  { id: 'play', text: 'Play it in' },
+] as const;
+type Way = (typeof WAYS)[number]['id'];
 
 const FIRST_LETTERS = `title: My song
 key: C major
@@ -50,7 +58,7 @@ const TYPING_PAUSE_MS = 180;
 @Component({
   selector: 'jh-intake',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [JoinStrip, PlayIn],
+  imports: [Choice, JoinStrip, PlayIn],
   templateUrl: './intake.html',
   styleUrl: './intake.less',
 })
@@ -61,6 +69,7 @@ export class Intake {
   private readonly router = inject(Router);
   private readonly editor = viewChild<ElementRef<HTMLTextAreaElement>>('editor');
 
+  protected readonly ways = WAYS;
   protected readonly way = signal<Way>('letters');
   protected readonly letters = signal(FIRST_LETTERS);
   /** True while the letters are still the example. */

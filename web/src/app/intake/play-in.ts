@@ -7,6 +7,7 @@ import { Actions } from '../state/actions';
 import { KeyInput } from '../midi/key-input';
 import { Choice } from '../widgets/choice';
 import { Keyboard } from '../widgets/keyboard/keyboard';
+import { Pressed } from '../widgets/pressed';
 import { Signs } from '../widgets/signs';
 
 const METERS = ['2/4', '3/4', '4/4', '6/8'] as const;
@@ -32,7 +33,7 @@ const NAMES = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
 @Component({
   selector: 'jh-play-in',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Keyboard, Signs],
+  imports: [Choice, Keyboard, Pressed, Signs],
   templateUrl: './play-in.html',
   styleUrl: './play-in.less',
   host: { '(document:keydown)': 'onKey($event, true)', '(document:keyup)': 'onKey($event, false)' },

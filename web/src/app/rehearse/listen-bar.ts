@@ -5,12 +5,14 @@ import { SettingsStore } from '../state/settings.store';
 import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
 import { Rehearsal } from './rehearsal';
+import { Go } from '../widgets/go';
+import { Pressed } from '../widgets/pressed';
 
 /** Start and stop, how the pass goes, what is heard, and who listens. */
 @Component({
   selector: 'jh-listen-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Pop],
+  imports: [Choice, Go, Pop, Pressed],
   templateUrl: './listen-bar.html',
   styleUrl: './listen-bar.less',
 })

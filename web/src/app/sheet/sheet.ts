@@ -1,18 +1,23 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { DomSanitizer, type SafeHtml } from '@angular/platform-browser';
-import { RouterLink } from '@angular/router';
 import { Actions } from '../state/actions';
 import { openSong } from '../state/open-song';
 import { DeskStore } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
 import { download, fileName } from '../widgets/download';
 import { Choice } from '../widgets/choice';
+import { MissingSong } from '../widgets/missing-song';
 import { Paper, type PaperKind } from './paper';
 import type { ExportKind } from '../workers/arranger.worker';
 import { Workers } from '../workers/workers';
 
 /** Paper in tenths of a millimetre. */
 const PAPERS = { a4: { width: 2100, height: 2970 }, letter: { width: 2159, height: 2794 } } as const;
+
+const PAPER_CHOICES = [
+  { id: 'a4', text: 'A4' },
+  { id: 'letter', text: 'Letter' },
+] as const;
 
 interface ExportEntry {
   readonly kind: ExportKind;
@@ -42,7 +47,7 @@ const KINDS: readonly { readonly id: 'staff' | PaperKind; readonly text: string 
 @Component({
   selector: 'jh-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Paper, RouterLink],
+  imports: [Choice, MissingSong, Paper],
   templateUrl: './sheet.html',
   styleUrl: './sheet.less',
 })
@@ -53,6 +58,7 @@ export class Sheet {
   private readonly workers = inject(Workers);
   private readonly sanitizer = inject(DomSanitizer);
   protected readonly exports = EXPORTS;
+  protected readonly papers = PAPER_CHOICES;
   protected readonly style = signal<'staff' | PaperKind>('staff');
   protected readonly pages = signal<readonly SafeHtml[]>([]);
   protected readonly trouble = signal<string | null>(null);

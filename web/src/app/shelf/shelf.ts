@@ -2,14 +2,12 @@ import { ChangeDetectionStrategy, Component, ElementRef, inject, signal, viewChi
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { keyName, layBars, meterName, resolveChords, staffStep } from '@joined-hands/core';
-import { NzDropDownModule } from 'ng-zorro-antd/dropdown';
-import { NzMenuModule } from 'ng-zorro-antd/menu';
 import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
-import { MoreIcon } from '../widgets/more-icon';
 import { ShelfStore } from '../state/shelf.store';
 import type { StoredSong } from '../storage/library';
 import { download } from '../widgets/download';
+import { More, type Deed } from '../widgets/more';
 import { Signs } from '../widgets/signs';
 import { Tour } from '../tour/tour';
 import { Toasts } from '../widgets/toasts';
@@ -29,7 +27,7 @@ interface Card {
 @Component({
   selector: 'jh-shelf',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FormsModule, RouterLink, NzDropDownModule, NzMenuModule, MoreIcon, Signs],
+  imports: [FormsModule, More, RouterLink, Signs],
   templateUrl: './shelf.html',
   styleUrl: './shelf.less',
 })
@@ -68,7 +66,16 @@ export class Shelf {
     void this.router.navigate(['/desk', card.song.id]);
   }
 
-  protected startRename(card: Card): void {
+  /** What can be done with a song beside opening it, as its menu shows it. */
+  protected doable(card: Card): Deed[] {
+    return [
+      { name: 'Rename', run: () => this.startRename(card) },
+      { name: 'Duplicate', run: () => void this.duplicate(card) },
+      { name: 'Take off the shelf', run: () => void this.remove(card) },
+    ];
+  }
+
+  private startRename(card: Card): void {
     this.renaming.set(card.song.id);
     setTimeout(() => this.nameField()?.nativeElement.select());
   }
@@ -80,12 +87,12 @@ export class Shelf {
     await this.shelf.rename(card.song, title);
   }
 
-  protected async duplicate(card: Card): Promise<void> {
+  private async duplicate(card: Card): Promise<void> {
     await this.shelf.duplicate(card.song);
     this.toasts.say(`A copy of “${card.title}” stands on the shelf.`);
   }
 
-  protected async remove(card: Card): Promise<void> {
+  private async remove(card: Card): Promise<void> {
     if (this.desk.id() === card.song.id) this.desk.close();
     await this.shelf.remove(card.song);
     this.toasts.say(`“${card.title}” is in the bin.`, { label: 'Put it back', run: () => void this.shelf.putBack(card.song.id) });

@@ -1,16 +1,13 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { Pressed } from './pressed';
 
 /** One thing out of a few, side by side, the chosen one filled. */
 @Component({
   selector: 'jh-choice',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Pressed],
   template: `@for (entry of entries(); track entry.id) {
-    <button
-      type="button"
-      [class.on]="value() === entry.id"
-      [attr.aria-pressed]="value() === entry.id"
-      (click)="chosen.emit(entry.id)"
-    >
+    <button [jhPressed]="value() === entry.id" (click)="chosen.emit(entry.id)">
       {{ entry.text }}
     </button>
   }`,
