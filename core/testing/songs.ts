@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { openFile } from '../src/formats/index.js';
 import { barTicks, emptySong, newDocument, TICKS_PER_QUARTER as Q, type Document, type Song } from '../src/index.js';
 
 /** Opens one of the demo songs. */
 export function demo(name: string): Document {
-  const opened = openFile(name, new Uint8Array(readFileSync(new URL(`../../demo/${name}`, import.meta.url))));
+  const opened = openFile(name, new Uint8Array(readFileSync(join(import.meta.dirname, '../../demo', name))));
   if (!opened.ok) throw new Error(opened.sentence);
   return opened.document;
 }

@@ -1,0 +1,190 @@
+// @vitest-environment happy-dom
+import { signal } from '@angular/core';
+import { arrange, moveCut, nameSection, setBass, setChord, setPartSize, setSchool, type Document } from '@joined-hands/core';
+import fc from 'fast-check';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { demo } from '../../../../core/testing/songs';
+import { TestBed } from '../../../testing/bed';
+import { emptyStorage } from '../../../testing/storage';
+import { standInWorkers } from '../../../testing/workers';
+import { Library } from '../storage/library';
+import { Tabs } from '../storage/tabs';
+import { Toasts } from '../widgets/toasts';
+import { Workers } from '../workers/workers';
+import { DeskStore } from './desk.store';
+
+const GLASS = demo('harbour-glass.abc');
+
+let standIn: ReturnType<typeof standInWorkers>;
+let tabs: { reading: ReturnType<typeof signal<boolean>>; opened: (string | null)[]; changed: (id: string) => void };
+let library: Library;
+let desk: InstanceType<typeof DeskStore>;
+let id: string;
+
+beforeEach(async () => {
+  emptyStorage();
+  standIn = standInWorkers();
+  tabs = { reading: signal(false), opened: [], changed: () => undefined };
+  Object.assign(tabs, {
+    open: (song: string | null) => tabs.opened.push(song),
+    saved: () => undefined,
+    takeOver: () => tabs.reading.set(false),
+  });
+  TestBed.configureTestingModule({
+    providers: [
+      { provide: Workers, useValue: standIn.workers },
+      { provide: Tabs, useValue: tabs },
+    ],
+  });
+  library = TestBed.inject(Library);
+  desk = TestBed.inject(DeskStore);
+  id = await library.add(GLASS);
+  await desk.open(id);
+});
+afterEach(() => TestBed.resetTestingModule());
+
+const stored = async (): Promise<Document | undefined> => {
+  await desk.saved();
+  return (await library.get(id))?.document;
+};
+
+describe('the open song', () => {
+  it('is shown arranged, with something to look at first', () => {
+    expect(desk.document()).toEqual(GLASS);
+    expect(desk.currentPart()?.number).toBe(1);
+    expect(desk.selectedChord()?.at).toBe(desk.currentPart()?.chords[0].at);
+    expect(tabs.opened).toEqual([id]);
+  });
+
+  it('is said to be missing where it is not on the shelf', async () => {
+    await desk.open('nowhere');
+    expect([desk.missing(), desk.document(), desk.id()]).toEqual([true, null, null]);
+    await desk.open(id);
+    expect(desk.missing()).toBe(false);
+  });
+
+  it('goes back and forth through any edits to the very same documents, and each is saved', async () => {
+    const edits: Record<string, (d: Document) => Document | null> = {
+      'root position': (d) => setSchool(d, 'root'),
+      'falling bass': (d) => setBass(d, 'falling'),
+      larger: (d) => setPartSize(d, 'larger'),
+      smaller: (d) => setPartSize(d, 'smaller'),
+      chord: (d) => setChord(d, 0, 'Em7'),
+      section: (d) => nameSection(d, 0, 'Verse'),
+      cut: (d) => moveCut(d, desk.arrangement()?.parts ?? [], 1, desk.arrangement()?.parts[1].melody.at(-1)?.at ?? 0),
+      nothing: () => null,
+      same: (d) => d,
+    };
+    const name = fc.constantFrom(...Object.keys(edits));
+    await fc.assert(
+      fc.asyncProperty(fc.array(name, { minLength: 1, maxLength: 6 }), async (names) => {
+        desk.close();
+        await desk.open(id);
+        const seen: (Document | null)[] = [desk.document()];
+        for (const each of names) {
+          const before = desk.document();
+          await desk.edit(each, edits[each]);
+          if (desk.document() !== before) seen.push(desk.document());
+        }
+        expect(await stored()).toEqual(seen.at(-1));
+        for (const document of seen.slice(0, -1).reverse()) {
+          await desk.undo();
+          expect(desk.document()).toBe(document);
+        }
+        expect(await stored()).toEqual(seen[0]);
+        for (const document of seen.slice(1)) {
+          await desk.redo();
+          expect(desk.document()).toBe(document);
+        }
+        expect(desk.redoLabel()).toBeNull();
+        for (let i = 1; i < seen.length; i++) await desk.undo();
+        expect(await stored()).toEqual(GLASS);
+      }),
+      { numRuns: 12 },
+    );
+  });
+
+  it('names the step back, and forgets the way forth after another edit', async () => {
+    await desk.edit('root position', (d) => setSchool(d, 'root'));
+    expect(desk.undoLabel()).toBe('root position');
+    await desk.undo();
+    expect([desk.undoLabel(), desk.redoLabel()]).toEqual([null, 'root position']);
+    await desk.edit('a chord', (d) => setChord(d, 0, 'Em7'));
+    expect([desk.undoLabel(), desk.redoLabel()]).toEqual(['a chord', null]);
+  });
+
+  it('takes edits made while it is still being arranged on top of each other, and shows the last', async () => {
+    standIn.hold();
+    const first = desk.edit('a chord', (d) => setChord(d, 0, 'Em7'));
+    const second = desk.edit('root position', (d) => setSchool(d, 'root'));
+    standIn.letGo();
+    await Promise.all([first, second]);
+    expect(desk.document()?.choices.chords).toHaveLength(1);
+    expect(desk.document()?.choices.school).toBe('root');
+    expect(await stored()).toEqual(desk.document());
+    expect(desk.arrangement()).toEqual(arrange(desk.document() ?? GLASS));
+    await desk.undo();
+    expect(desk.document()?.choices.school).not.toBe('root');
+    expect(desk.document()?.choices.chords).toHaveLength(1);
+  });
+
+  it('offers an edit of a part to its repeats, as one more step', async () => {
+    const at = desk.currentPart()?.chords[1].at ?? 0;
+    await desk.edit('a chord', (d) => setChord(d, at, 'Dm9'));
+    expect(desk.linked()?.edit.parts).toEqual([3, 7]);
+    await desk.carryOver();
+    expect(desk.linked()).toBeNull();
+    expect(desk.document()?.choices.chords).toHaveLength(3);
+    expect(desk.undoLabel()).toBe('a chord, in repeats too');
+    await desk.undo();
+    expect(desk.document()?.choices.chords).toHaveLength(1);
+  });
+
+  it('is not changed while another tab works on it, and says how it can be', async () => {
+    tabs.reading.set(true);
+    const edit = () => desk.edit('root position', (d) => setSchool(d, 'root'));
+    await edit();
+    await desk.undo();
+    expect(desk.document()).toEqual(GLASS);
+    const toast = TestBed.inject(Toasts).current();
+    expect(toast?.text).toContain('being worked on in another tab');
+    toast?.action?.run();
+    await edit();
+    expect(desk.undoLabel()).toBe('root position');
+  });
+
+  it('follows what another tab saves, and that can be taken back', async () => {
+    const theirs = setChord(GLASS, 0, 'Em7');
+    await library.save(id, theirs);
+    tabs.changed(id);
+    await expect.poll(() => desk.document()).toEqual(theirs);
+    expect(desk.undoLabel()).toBe('a change in another tab');
+    await desk.undo();
+    expect(desk.document()).toEqual(GLASS);
+  });
+
+  it('says that a change could not be kept, until one could be', async () => {
+    const save = library.save.bind(library);
+    library.save = () => Promise.reject(new DOMException('full', 'QuotaExceededError'));
+    await desk.edit('root position', (d) => setSchool(d, 'root'));
+    await desk.saved();
+    expect(desk.unsaved()).toContain('no room left');
+    expect(desk.document()?.choices.school).toBe('root');
+    library.save = save;
+    await desk.undo();
+    expect(await stored()).toEqual(GLASS);
+    expect(desk.unsaved()).toBeNull();
+  });
+
+  it('keeps what is looked at in its place from view to view', () => {
+    const chord = desk.currentPart()?.chords[1];
+    desk.select({ kind: 'chord', at: chord?.at ?? -1 });
+    desk.setView('right');
+    const note = desk.selectedNote();
+    expect(note && chord && note.at + note.length > chord.at).toBe(true);
+    desk.setView('left');
+    expect(desk.selectedChord()?.at).toBe(chord?.at);
+    desk.choosePart(2);
+    expect(desk.selection()).toEqual({ kind: 'chord', at: desk.currentPart()?.chords[0].at });
+  });
+});
