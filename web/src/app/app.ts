@@ -19,19 +19,19 @@ import { letGoOfButton } from './widgets/keys';
 
 /** The screens of a song, in the order of the work. */
 const SCREENS = [
-  { path: 'look', name: 'First look' },
-  { path: 'desk', name: 'Desk' },
-  { path: 'rehearse', name: 'Rehearse' },
-  { path: 'plan', name: 'Plan' },
-  { path: 'versions', name: 'Versions' },
-  { path: 'sheet', name: 'Sheet' },
-  { path: 'hands', name: 'Hands' },
+  { path: 'look', name: 'First look', holds: 'what the song asks for: hardest part, range, key' },
+  { path: 'desk', name: 'Desk', holds: 'parts, chords, inversions, fingers, textures and fills' },
+  { path: 'rehearse', name: 'Rehearse', holds: 'practise step by step, today’s plan' },
+  { path: 'plan', name: 'Plan', holds: 'a texture, loudness and ending for every part' },
+  { path: 'versions', name: 'Versions', holds: 'compare, go back to an earlier state' },
+  { path: 'sheet', name: 'Sheet', holds: 'print, worksheet, save as MusicXML, MIDI, ABC' },
+  { path: 'hands', name: 'Hands', holds: 'measure the reach, keyboard size' },
 ] as const;
 
 /** Screens of a song that are reached from another of its screens. */
 const BESIDE = [
-  { path: 'key', name: 'Choose a key' },
-  { path: 'figures', name: 'Figures of your own' },
+  { path: 'key', name: 'Choose a key', holds: 'transpose the song' },
+  { path: 'figures', name: 'Figures of your own', holds: 'write a left-hand pattern, count by count' },
 ] as const;
 
 /** Screens that work on a song when their address names one. */
@@ -111,8 +111,9 @@ export class App {
 
   /** What can be done on every screen. */
   private everywhere(): Action[] {
-    const go = (name: string, ...path: string[]): Action => ({
+    const go = (name: string, holds: string, ...path: string[]): Action => ({
       name: `Go to: ${name}`,
+      holds,
       run: () => void this.router.navigate(path),
     });
     const id = this.desk.id();
@@ -130,11 +131,11 @@ export class App {
       ...ofSong,
       { name: 'Find an action or a song', keys: ['Ctrl+k', '/'], run: () => this.finder().open() },
       { name: 'Shortcuts and about', keys: ['?'], run: () => this.showHelp() },
-      ...(id ? [...SCREENS, ...BESIDE].map(({ path, name }) => go(name, '/' + path, id)) : []),
-      id ? go('Drills', '/drills', id) : go('Drills', '/drills'),
-      go('Log', '/log'),
-      go('Shelf', '/shelf'),
-      go('Bring in a song', '/intake'),
+      ...(id ? [...SCREENS, ...BESIDE].map(({ path, name, holds }) => go(name, holds, '/' + path, id)) : []),
+      go('Drills', 'scales, cadences, inversions, a warm-up', '/drills', ...(id ? [id] : [])),
+      go('Log', 'what was practised, minutes, tempo reached', '/log'),
+      go('Shelf', 'all songs, the bin', '/shelf'),
+      go('Bring in a song', 'open a file, paste ABC, type letters, play it in', '/intake'),
       { name: this.themeName(), run: () => this.toggleTheme() },
     ];
   }

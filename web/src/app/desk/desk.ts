@@ -14,7 +14,17 @@ import {
   type OnDestroy,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { HAND_PROFILES, KEYBOARD_SIZES, handsOf, linkedSentence, midiOf, moveCut, nameOf, type Hands } from '@joined-hands/core';
+import {
+  HAND_PROFILES,
+  KEYBOARD_SIZES,
+  handsOf,
+  linkedSentence,
+  midiOf,
+  moveCut,
+  nameOf,
+  setWish,
+  type Hands,
+} from '@joined-hands/core';
 import { planSounds } from '../audio/plan';
 import { Player } from '../audio/player';
 import { MissingSong } from '../widgets/missing-song';
@@ -32,6 +42,7 @@ import { Ladder } from './ladder';
 import { Progression } from './progression';
 import { Reasons } from './reasons';
 import { Roadmap } from './roadmap';
+import { texturesOf } from './textures';
 import { Transport } from './transport';
 
 const VIEWS: readonly { readonly id: HandView; readonly text: string }[] = [
@@ -268,7 +279,21 @@ export class Desk implements OnDestroy {
       { name: 'Go to the next part', keys: ['ArrowDown'], run: () => this.desk.choosePart(part + 1) },
       { name: 'Go to the part before', keys: ['ArrowUp'], run: () => this.desk.choosePart(part - 1) },
       ...VIEWS.map(({ id, text }, i) => ({ name: text, keys: [`${i + 1}`], run: () => this.desk.setView(id) })),
+      ...this.dressings(),
     ];
+  }
+
+  /** The textures, from the views that do not show them: choosing one shows what it makes of the part. */
+  private dressings(): Action[] {
+    const [document, arrangement, part] = [this.desk.document(), this.desk.arrangement(), this.part()];
+    if (!document || !arrangement || !part || this.desk.view() === 'fills') return [];
+    return texturesOf(document, arrangement, part).map(({ id, title }) => ({
+      name: `Texture: ${title}`,
+      run: () => {
+        this.desk.setView('fills');
+        void this.desk.edit(title, (d) => setWish(d, part, 'texture', id));
+      },
+    }));
   }
 
   private stepJoin(by: 1 | -1): void {

@@ -3,14 +3,11 @@ import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { NzSliderModule } from 'ng-zorro-antd/slider';
 import {
-  barAt,
   FREE,
   HARMONY_SIZES,
   MOST_HARMONY,
-  patternFor,
   proposedPlan,
   setWish,
-  TEXTURES,
   textureNamed,
   WALKS,
   wishAt,
@@ -26,6 +23,7 @@ import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
 import { Pressed } from '../widgets/pressed';
 import { Signs } from '../widgets/signs';
+import { texturesOf } from './textures';
 import { WALK_WORDS } from './words';
 
 type Reach = 'part' | 'song';
@@ -71,16 +69,9 @@ export class TexturePanel {
   });
   protected readonly density = computed(() => `${this.harmony().density}` as Density);
 
-  private readonly meter = computed(() => {
-    const bars = this.desk.arrangement()?.bars;
-    const part = this.part();
-    return bars && part ? barAt(bars, part.end - 1).meter : null;
-  });
-  /** The textures that the meter of the part has a pattern for. */
   protected readonly textures = computed(() => {
-    const meter = this.meter();
-    const own = this.desk.document()?.choices.textures ?? [];
-    return meter ? [...own, ...TEXTURES].filter((t) => patternFor(t, meter)) : [];
+    const [document, arrangement, part] = [this.desk.document(), this.desk.arrangement(), this.part()];
+    return document && arrangement && part ? texturesOf(document, arrangement, part) : [];
   });
   protected readonly free = computed(() => this.current() === FREE);
   /** What is proposed for the part, where it is left free. */

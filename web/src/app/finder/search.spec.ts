@@ -23,6 +23,12 @@ describe('what is typed', () => {
     expect(names('CAFE')).toEqual(['Café at Nine']);
   });
 
+  it('finds a screen by what is done there, after what is called so', () => {
+    const all = [entry('Go to: Sheet', 'print, worksheet'), entry('Save the print'), entry('Print')];
+    expect(search(all, 'print').map((e) => e.name)).toEqual(['Print', 'Save the print', 'Go to: Sheet']);
+    expect(search(all, 'worksheet').map((e) => e.name)).toEqual(['Go to: Sheet']);
+  });
+
   it('puts first what begins with it, and shows everything where there is nothing', () => {
     expect(names('s')).toEqual(['Start or stop', 'Step to the next join', 'Harbour Glass', 'Café at Nine']);
     expect(search([entry('A song', ''), entry('Song sheet', '')], 'song').map((e) => e.name)).toEqual(['Song sheet', 'A song']);

@@ -1,7 +1,7 @@
 /** Something that can be found: an action, a screen or a song. */
 export interface Entry {
   readonly name: string;
-  /** What it is, or the key that does it. */
+  /** What it is or leads to, or the key that does it. */
   readonly hint: string;
   readonly run: () => void;
 }
@@ -12,8 +12,8 @@ const plain = (text: string): string => text.normalize('NFD').replaceAll(/\p{M}/
 const wordsOf = (text: string): string[] => plain(text).match(/[\p{L}\p{N}♭♯]+/gu) ?? [];
 
 /**
- * The entries that hold every word of what was typed, where the words begin; those that begin with it first, then in their own
- * order. All of them where nothing is typed.
+ * The entries that hold every word of what was typed, where the words begin: those whose name begins with it first, then
+ * those whose name holds it, then those whose hint does; else in their own order. All of them where nothing is typed.
  */
 export function search(entries: readonly Entry[], typed: string): readonly Entry[] {
   const words = wordsOf(typed);
@@ -21,6 +21,10 @@ export function search(entries: readonly Entry[], typed: string): readonly Entry
     const own = wordsOf(`${name} ${hint}`);
     return words.every((word) => own.some((o) => o.startsWith(word)));
   });
-  const first = (e: Entry) => (words.length > 0 && plain(e.name).startsWith(words[0]) ? 0 : 1);
-  return [...found].sort((a, b) => first(a) - first(b));
+  const rank = ({ name }: Entry): number => {
+    if (words.length > 0 && plain(name).startsWith(words[0])) return 0;
+    const own = wordsOf(name);
+    return words.every((word) => own.some((o) => o.startsWith(word))) ? 1 : 2;
+  };
+  return [...found].sort((a, b) => rank(a) - rank(b));
 }

@@ -5,6 +5,8 @@ import { isOwnKey, isTaken, isTyping } from '../widgets/keys';
 export interface Action {
   /** As the list of shortcuts and the finder show it. */
   readonly name: string;
+  /** What else it leads to, in words that one may look for it by. */
+  readonly holds?: string;
   /** The key presses that do it, as KeyboardEvent.key; with "Ctrl+" before it for those with the control or command key. */
   readonly keys?: readonly string[];
   /** What is done; null for keys that go elsewhere and are only told of in the list. */

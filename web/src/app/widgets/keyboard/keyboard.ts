@@ -69,12 +69,15 @@ export class Keyboard {
   protected readonly white = computed(() => this.keys().filter((k) => !k.black));
   protected readonly black = computed(() => this.keys().filter((k) => k.black));
   private readonly byMidi = computed(() => new Map(this.keys().map((k) => [k.midi, k])));
-  protected readonly middleC = computed(() => this.centre(60));
+  /** Where the name of the middle C stands; where letters are large beside the keys, a finger on it takes its place. */
+  protected readonly middleC = computed(() =>
+    this.larger() > 1.2 && this.pressed().some((p) => p.midi === 60) ? null : this.centre(60),
+  );
 
   protected readonly dots = computed(() =>
     this.pressed().flatMap((p) => {
       const key = this.byMidi().get(p.midi);
-      return key ? [{ ...p, x: key.x + key.width / 2, y: key.black ? 78 : 112 }] : [];
+      return key ? [{ ...p, x: key.x + key.width / 2, y: key.black ? 78 : 106 }] : [];
     }),
   );
 
