@@ -8,8 +8,7 @@ import {
   meterName,
   partTitle,
   report,
-  suggestionFor,
-  transposeSong,
+  transposeDocument,
   USUAL_SUGGESTION,
   writtenScore,
   type Arrangement,
@@ -92,12 +91,7 @@ function withOptions(given: Document, options: Options): Document {
     keys: options.keys ?? given.hands.keys,
   };
   const document = withHarmony({ ...given, hands }, options);
-  if (!options.transpose) return document;
-  // Pins and chosen chords are spelled in the old key; a transposed arrangement starts from the song itself. Chords
-  // that are suggested are found again in the new key.
-  const choices = { ...document.choices, pins: [], chords: [] };
-  const song = { ...document.song, chords: suggestionFor(document) ? [] : arrange(document).song.chords };
-  return { ...document, song: transposeSong(song, options.transpose), choices };
+  return options.transpose ? transposeDocument(document, options.transpose) : document;
 }
 
 /** The school, the texture and the suggested chords that were asked for, in the place of the file's. */

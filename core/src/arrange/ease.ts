@@ -48,11 +48,23 @@ export interface Ease extends Fix {
   readonly gain: number;
 }
 
-/** What would make a part or the whole song (null) easier, the largest gain first; changes that gain nothing are left out. */
-export function whatHelps(doc: Document, arrangement: Arrangement, range: PartRange | null): Ease[] {
+/**
+ * What would make a part or the whole song (null) easier, the largest gain first; changes that gain nothing are left out.
+ * `known` is what `versions` answered for the same stretch.
+ */
+export function whatHelps(
+  doc: Document,
+  arrangement: Arrangement,
+  range: PartRange | null,
+  known: readonly Version[] = versions(doc, range),
+): Ease[] {
   const now = difficultyIn(arrangement, range);
+  const after = (action: FixAction): number => {
+    const version = action.kind === 'level' ? known.find((v) => v.level === action.level) : undefined;
+    return version ? version.difficulty : difficultyIn(arrange(applyFix(doc, action)), range);
+  };
   return changesFor(doc, arrangement, range)
-    .map(({ text, action }) => ({ text, action, gain: now - difficultyIn(arrange(applyFix(doc, action)), range) }))
+    .map(({ text, action }) => ({ text, action, gain: now - after(action) }))
     .filter((ease) => ease.gain > 0)
     .sort((a, b) => b.gain - a.gain);
 }

@@ -25,6 +25,9 @@ import { Pressed } from '../widgets/pressed';
       align-items: center;
       gap: 8px;
     }
+    .switch button {
+      padding: 4px 10px;
+    }
   `,
 })
 export class FingerChoice {

@@ -39,7 +39,8 @@ const arranger = {
 
   /** Every version from the tune alone to full chords, and what would make a part or the song (null) easier. */
   ease(document: Document, range: PartRange | null): [Version[], Ease[]] {
-    return [versions(document, range), whatHelps(document, arrange(document), range)];
+    const all = versions(document, range);
+    return [all, whatHelps(document, arrange(document), range, all)];
   },
 
   /** The song in all twelve keys. */
