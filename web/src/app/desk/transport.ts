@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { NzSliderModule } from 'ng-zorro-antd/slider';
 import { Actions } from '../state/actions';
@@ -40,30 +40,18 @@ const SCOPES = [
     <ng-content />
     <span class="say" aria-live="polite">{{ trouble() ?? (playing() === 'loading' ? 'Opening the piano …' : '') }}</span>
     <span class="back">
-      <button
-        type="button"
-        class="icon"
-        [disabled]="desk.undoLabel() === null"
-        (click)="desk.undo()"
-        [attr.aria-label]="'Undo' + (desk.undoLabel() ? ': ' + desk.undoLabel() : '')"
-        [title]="desk.undoLabel() ? 'Undo: ' + desk.undoLabel() : 'Nothing to undo'"
-      >
-        <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true">
-          <path d="M7 4 3 8l4 4M3.5 8h8a5 5 0 0 1 0 10H8" />
-        </svg>
-      </button>
-      <button
-        type="button"
-        class="icon"
-        [disabled]="desk.redoLabel() === null"
-        (click)="desk.redo()"
-        [attr.aria-label]="'Redo' + (desk.redoLabel() ? ': ' + desk.redoLabel() : '')"
-        [title]="desk.redoLabel() ? 'Redo: ' + desk.redoLabel() : 'Nothing to redo'"
-      >
-        <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true">
-          <path d="m13 4 4 4-4 4M16.5 8h-8a5 5 0 0 0 0 10H12" />
-        </svg>
-      </button>
+      @for (way of ways(); track way.word) {
+        <button
+          type="button"
+          class="icon"
+          [disabled]="way.label === null"
+          (click)="way.run()"
+          [attr.aria-label]="way.says"
+          [title]="way.title"
+        >
+          <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true"><path [attr.d]="way.arrow" /></svg>
+        </button>
+      }
     </span>
   `,
   styleUrl: './transport.less',
@@ -80,6 +68,12 @@ export class Transport {
   protected readonly settings = inject(SettingsStore);
   protected readonly desk = inject(DeskStore);
 
+  /** The ways back and forth, each with what it would do. */
+  protected readonly ways = computed(() => [
+    wayOf('Undo', this.desk.undoLabel(), () => this.desk.undo(), 'M7 4 3 8l4 4M3.5 8h8a5 5 0 0 1 0 10H8'),
+    wayOf('Redo', this.desk.redoLabel(), () => this.desk.redo(), 'm13 4 4 4-4 4M16.5 8h-8a5 5 0 0 0 0 10H12'),
+  ]);
+
   constructor() {
     inject(Actions).offer(() => {
       const { settings } = this;
@@ -91,4 +85,9 @@ export class Transport {
       ];
     });
   }
+}
+
+function wayOf(word: string, label: string | null, go: () => Promise<void>, arrow: string) {
+  const says = label ? `${word}: ${label}` : word;
+  return { word, label, arrow, says, title: label ? says : `Nothing to ${word.toLowerCase()}`, run: () => void go() };
 }

@@ -66,8 +66,11 @@ export class Keyboard {
   protected readonly top = TOP;
   protected readonly viewBox = `0 0 ${WIDTH} ${HEIGHT}`;
   protected readonly keys = computed(() => layKeys(this.size()));
-  protected readonly white = computed(() => this.keys().filter((k) => !k.black));
-  protected readonly black = computed(() => this.keys().filter((k) => k.black));
+  /** The keys as they are drawn: the black ones last, over the white ones, which leave a gap between them. */
+  protected readonly drawn = computed(() => [
+    ...this.keys().flatMap((k) => (k.black ? [] : [{ ...k, width: k.width - 1.2 }])),
+    ...this.keys().filter((k) => k.black),
+  ]);
   private readonly byMidi = computed(() => new Map(this.keys().map((k) => [k.midi, k])));
   /** Where the name of the middle C stands; where letters are large beside the keys, a finger on it takes its place. */
   protected readonly middleC = computed(() =>
