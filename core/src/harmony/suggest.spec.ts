@@ -188,7 +188,7 @@ describe('conflicts between tune and chord', () => {
 
   it('are a half step above a chord note, or a third that contradicts', () => {
     expect(conflict(over('C5', 'Em'))?.message).toBe(
-      'Bar 1, count 1: C5 in the tune grates with B3, a half step below it and an octave.',
+      'Bar 1, count 1: C5 in the tune grates with B3, an octave and a half step below it.',
     );
     expect(conflict(over('Eb5', 'C'))?.message).toMatch(/^Bar 1, count 1: Eb5 in the tune contradicts E\d, the third of C\.$/);
     expect(conflict(over('G5', 'C'))).toBeUndefined();

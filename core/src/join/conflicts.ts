@@ -82,5 +82,6 @@ export function findConflicts(over: readonly NotesOver[]): Conflict[] {
 export function conflictSentence({ chord, note, against, kind, passing }: Conflict): string {
   if (passing) return `${note} passes a half step from ${against} in the chord: too quick to trouble the ear.`;
   if (kind === 'third') return `${note} in the tune contradicts ${against}, the third of ${chord.symbol}.`;
-  return `${note} in the tune grates with ${against}, a half step below it${midiOf(note) - midiOf(against) > 12 ? ' and an octave' : ''}.`;
+  const below = midiOf(note) - midiOf(against) > 12 ? 'an octave and a half step' : 'a half step';
+  return `${note} in the tune grates with ${against}, ${below} below it.`;
 }

@@ -17,6 +17,7 @@ import {
 } from '../index.js';
 import { cheapestPath } from '../left-hand/path.js';
 import { sungWords, syllableWords } from './counting.js';
+import { jumpSentence } from './jumps.js';
 
 /** An independent look: pairs of notes of the two hands that sound together under a small third apart, or crossed. */
 const meetings = ({ score }: Arrangement) =>
@@ -141,7 +142,7 @@ describe('jumps and doublings', () => {
     const doc = pinned([['C6', 8]], ['C2', 'G2'], ['C4', 'F4', 'A4']);
     const fast = { ...doc, song: { ...doc.song, tempo: 240 } };
     expect(arrange(fast).findings.find((f) => f.rule === 'jump')?.message).toBe(
-      'Bar 2, count 1: The left hand jumps more than a tenth from C2 to C4 in 1.0 seconds: 24 half steps a second.',
+      'Bar 2, count 1: The left hand jumps more than a tenth from C2 to C4, in 1.0 seconds: 24 half steps a second.',
     );
     expect(rules({ ...doc, song: { ...doc.song, tempo: 60 } })).not.toContain('jump');
   });
@@ -158,7 +159,11 @@ describe('jumps and doublings', () => {
     );
     const jumps = (song: typeof leap) =>
       arrange(documentOf(song)).parts.flatMap((p) => p.jumps.filter((j) => j.hand === 'right'));
-    expect(jumps(leap).some((j) => j.distance > 7)).toBe(true);
+    const far = jumps(leap).find((j) => j.distance > 7);
+    expect(far && jumpSentence(far)).toMatch(
+      /^The right hand moves its place by .* between C[56] and [CE][56], in 0\.\d seconds: \d+ half steps a second\.$/,
+    );
+    expect(far && jumpSentence({ ...far, to: far.from })).toContain(`to play ${far?.from} again`);
     expect(
       jumps(
         songOf(

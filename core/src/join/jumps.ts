@@ -23,10 +23,17 @@ export function isHardJump({ distance, seconds }: Jump): boolean {
   return distance >= JUMP.distance && distance / seconds >= JUMP.speed;
 }
 
-/** A jump in a sentence: how far, in what time, and how fast that is. */
+/**
+ * A jump in a sentence: how far, in what time, and how fast that is. The left hand goes from key to key; the right hand moves its
+ * five-finger place, which is another distance than that of the two notes around the move.
+ */
 export function jumpSentence({ hand, from, to, distance, seconds }: Jump): string {
-  const speed = Math.round(distance / seconds);
-  return `The ${hand} hand jumps ${distanceWords(distance)} from ${from} to ${to} in ${seconds.toFixed(1)} seconds: ${speed} half steps a second.`;
+  const where = from === to ? `to play ${to} again` : `between ${from} and ${to}`;
+  const move =
+    hand === 'left'
+      ? `left hand jumps ${distanceWords(distance)} from ${from} to ${to}`
+      : `right hand moves its place by ${distanceWords(distance)} ${where}`;
+  return `The ${move}, in ${seconds.toFixed(1)} seconds: ${Math.round(distance / seconds)} half steps a second.`;
 }
 
 /** Every move of the left hand as a whole: how far its nearer edge goes from chord to chord. */
