@@ -124,7 +124,7 @@ test('a tune is played in step by step on stand-in keys, with values, rests and 
   await page.keyboard.press('Backspace');
   await page.getByRole('button', { name: 'half', exact: true }).click();
   await page.keyboard.press('k');
-  await expect(page.getByTestId('entered')).toHaveText(/C\s*2\s*E\s*2\s*G\s*1\s*rest\s*1\s*C\s*2/);
+  await expect(page.getByTestId('entered')).toHaveText(/C\s*half\s*E\s*half\s*G\s*rest\s*C\s*half/);
   await expect(page.getByTestId('preview').getByTestId('stone')).toHaveCount(4);
   await page.getByTestId('keep').click();
   await expect(page.getByTestId('stone').first()).toHaveAttribute('aria-label', /^C4/);

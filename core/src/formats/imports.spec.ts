@@ -226,6 +226,9 @@ describe('MIDI', () => {
     const grid = reading.questions.find((q) => q.id === 'grid');
     expect(grid?.value).toBe('eighths');
     expect(grid?.entries[0].text).toMatch(/^eighths \(\d+ ms off on average\)$/);
+    // Notes that lie on it as they are leave nothing to ask.
+    const written = writeMidi(reading.song, arrange(documentOf(reading.song)).score);
+    expect(read(readMidi(written)).questions.map((q) => q.id)).not.toContain('grid');
   });
 
   it('takes triplets for triplets', () => {

@@ -351,7 +351,7 @@ function questionsOf(
       entries: tracks.map((t) => ({ id: t.id, text: `${t.name}: ${t.notes.length} ${t.notes.length === 1 ? 'note' : 'notes'}` })),
       value: track.id,
     });
-  questions.push(gridQuestion(onsets, grid, tempo));
+  questions.push(...gridQuestions(onsets, grid, tempo));
   if (accompanied)
     questions.push({
       id: 'chords',
@@ -365,13 +365,13 @@ function questionsOf(
   return questions;
 }
 
-/** On which grid played notes are written, with how far they lie from each. */
-export function gridQuestion(onsets: readonly number[], value: GridName, tempo: number): Question {
+/** On which grid played notes are written, with how far they lie from each; nothing to ask where all of them lie on it as they are. */
+export function gridQuestions(onsets: readonly number[], value: GridName, tempo: number): Question[] {
+  if (distanceFrom(onsets, value).most < EXACT) return [];
   const off = (g: GridName) => Math.round((distanceFrom(onsets, g).mean * 60_000) / tempo);
-  return {
-    id: 'grid',
-    label: 'Write it in',
-    entries: GRID_NAMES.map((g) => ({ id: g, text: `${GRIDS[g].words} (${off(g)} ms off on average)` })),
-    value,
-  };
+  const entries = GRID_NAMES.map((g) => ({ id: g, text: `${GRIDS[g].words} (${off(g)} ms off on average)` }));
+  return [{ id: 'grid', label: 'Write it in', entries, value }];
 }
+
+/** Quarter notes by which a written note may be off its grid: the ticks of a file are no finer. */
+const EXACT = 0.002;

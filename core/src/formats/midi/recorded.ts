@@ -2,7 +2,7 @@ import { barTicks, beatTicks, type Meter } from '../../time/meter.js';
 import { TICKS_PER_QUARTER as Q } from '../../time/ticks.js';
 import { assemble } from '../measures.js';
 import { reading, refuse, type Answers, type Reading } from '../result.js';
-import { gridQuestion, keyFor, layOut, measuresOf, onGrid, singleLine, type Played } from './read.js';
+import { gridQuestions, keyFor, layOut, measuresOf, onGrid, singleLine, type Played } from './read.js';
 import { GRID_NAMES, likelyGrid } from './quantise.js';
 
 /** A tune as it was played in: places in quarter notes from the first beat of the first bar. */
@@ -55,6 +55,6 @@ export function readRecording({ title, tempo, meter, notes }: Recording, answers
       ...{ title, composer: null, tempo, signature: null, mode: null },
       ...{ measures: trimmed, notices: [] },
     });
-    return { song: { ...song, key }, notices, questions: [gridQuestion(onsets, grid, tempo)] };
+    return { song: { ...song, key }, notices, questions: gridQuestions(onsets, grid, tempo) };
   });
 }

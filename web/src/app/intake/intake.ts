@@ -95,6 +95,8 @@ export class Intake {
     document: null,
     arrangement: null,
   }));
+  /** True where a file was read and its song is shown. */
+  protected readonly taken = computed(() => this.good().document !== null && !this.reading() && this.sentence() === null);
   private turn = 0;
 
   /** The line with the trouble, cut where it begins and ends. */

@@ -29,6 +29,13 @@ interface Step {
 
 const NAMES = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
 
+/** A note value in words; nothing for a quarter. */
+function valueWords(quarters: number): string {
+  const plain = VALUES.find((v) => Number(v.id) === quarters);
+  const dotted = VALUES.find((v) => Number(v.id) * 1.5 === quarters);
+  return quarters === 1 ? '' : (plain?.text ?? `dotted ${dotted?.text ?? quarters}`);
+}
+
 /** Playing a tune in, in time with a click or step by step, on a connected keyboard, the screen's keys or the computer's letters. */
 @Component({
   selector: 'jh-play-in',
@@ -69,9 +76,9 @@ export class PlayIn implements OnDestroy {
     return { beats, unit };
   });
 
-  /** What was entered, as it is read back: "C4 1 · rest 1". */
+  /** What was entered, as it is read back: "C half, rest"; quarters go without saying. */
   protected readonly entered = computed(() =>
-    this.steps().map((s) => ({ text: s.midi === null ? 'rest' : nameOf(spelled(s.midi)), quarters: s.quarters })),
+    this.steps().map((s) => ({ text: s.midi === null ? 'rest' : nameOf(spelled(s.midi)), value: valueWords(s.quarters) })),
   );
 
   constructor() {
