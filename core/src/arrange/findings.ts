@@ -54,7 +54,8 @@ function checkVoicings(examined: Examined, over: readonly NotesOver[]): Finding[
       ]);
     if (muddiness(midis) > 0)
       say('low', 'note', `${title} lies low for such close notes and may sound muddy.`, [...free, ...room()]);
-    if (chord.thinned && !chord.again) say('thinned', 'note', `${title} is thinned. ${chord.thinned}`, [advice('the tune up an octave')]);
+    if (chord.thinned && !chord.again)
+      say('thinned', 'note', `${title} is thinned. ${chord.thinned}`, [advice('the tune up an octave')]);
     const seconds = toSeconds(chord.length, doc.song.tempo);
     if (!chord.again && chord.motion > 0 && seconds < TOO_FAST)
       say('fast', 'note', `${title} lasts ${seconds.toFixed(1)} seconds, hardly time to grasp it. It may be skipped.`, [
