@@ -31,8 +31,10 @@ test('a song is duplicated, renamed, taken off and put back', async ({ page }) =
 });
 
 test('a song that is not there says so and leads back', async ({ page }) => {
-  await page.goto('/desk/nowhere');
-  await expect(page.getByText('This song is not on the shelf')).toBeVisible();
+  for (const screen of ['look', 'rehearse', 'plan', 'versions', 'sheet', 'hands', 'key', 'figures', 'drills', 'desk']) {
+    await page.goto(`/${screen}/nowhere`);
+    await expect(page.getByRole('heading', { name: 'This song is not on the shelf' }), screen).toBeVisible();
+  }
   await page.getByRole('link', { name: 'To the shelf', exact: true }).click();
   await expect(page.getByTestId('song-card').first()).toBeVisible();
 });

@@ -20,6 +20,7 @@ import { KeyInput } from '../midi/key-input';
 import { openSong } from '../state/open-song';
 import { DeskStore } from '../state/desk.store';
 import { Keyboard, type HandSpan, type PressedKey } from '../widgets/keyboard/keyboard';
+import { MissingSong } from '../widgets/missing-song';
 import { Pressed } from '../widgets/pressed';
 import { Signs } from '../widgets/signs';
 
@@ -50,7 +51,7 @@ const KEYBOARD_WORDS: Readonly<Record<KeyboardSize, string>> = { 49: 'C2 to C6',
 @Component({
   selector: 'jh-hands',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Keyboard, Pressed, RouterLink, Signs],
+  imports: [Keyboard, MissingSong, Pressed, RouterLink, Signs],
   templateUrl: './hands.html',
   styleUrl: './hands.less',
 })
