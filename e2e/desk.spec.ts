@@ -180,6 +180,9 @@ test('everything on the strip is reached and chosen from the keyboard', async ({
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('stone').nth(1)).toHaveAttribute('aria-pressed', 'true');
   await expect(page.getByText('Struck on 1, held over 2. Sung on “lamps”.')).toBeVisible();
+  await expect(page.getByTestId('stone').nth(1)).toHaveAccessibleDescription('bar 1, count 1, with G minor');
+  await expect(page.getByTestId('stone').nth(2)).toHaveAccessibleDescription('bar 1, count 3');
+  await expect(stacks(page).nth(2)).toHaveAccessibleDescription(/^bar \d+, count 1$/);
   await stacks(page).nth(2).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'C minor' })).toBeVisible();

@@ -4,7 +4,7 @@ const FIELDS = 'input, textarea, select, [contenteditable]';
 const OWN_KEYS = `${FIELDS}, [role=slider], .panel, .ant-dropdown, dialog[open]`;
 
 const within = (event: Event, places: string): boolean =>
-  event.target instanceof HTMLElement && event.target.closest(places) !== null;
+  event.target instanceof Element && event.target.closest(places) !== null;
 
 /** True where a key press belongs to a field that is being typed in. */
 export const isTyping = (event: KeyboardEvent): boolean => within(event, FIELDS);

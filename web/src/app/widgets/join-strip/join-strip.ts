@@ -11,7 +11,7 @@ import {
   signal,
   type OnDestroy,
 } from '@angular/core';
-import { FILL_WORDS, type Bar, type Part } from '@joined-hands/core';
+import { FILL_WORDS, placeName, type Bar, type Part } from '@joined-hands/core';
 import type { HandView, Selection } from '../../state/desk.store';
 import { SvgSigns } from '../signs';
 import { layoutStrip, type RoomMark, type Stack, type Stone, type StripLine } from './layout';
@@ -150,6 +150,16 @@ export class JoinStrip implements OnDestroy {
   protected stoneLabel({ note, word, ahead }: Stone): string {
     const finger = note.finger ? `, finger ${note.finger}` : '';
     return `${note.pitch}${word ? `, on ${word}` : ''}${finger}${ahead ? ', ahead of the beat' : ''}`;
+  }
+
+  protected placeOf(at: number): string {
+    return placeName(this.bars(), at);
+  }
+
+  /** Where a note stands, and which chord the other hand strikes with it, so that a part can be followed by ear from note to note. */
+  protected stonePlace({ stacks }: StripLine, { note }: Stone): string {
+    const chord = stacks.find((s) => s.chord.at === note.at)?.chord;
+    return this.placeOf(note.at) + (chord ? `, with ${chord.name}` : '');
   }
 
   protected press(event: KeyboardEvent, selection: Selection): void {
