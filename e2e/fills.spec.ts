@@ -177,6 +177,7 @@ test('a figure is written on counts, heard, kept, used, saved as a file and read
   await expect(page.getByRole('alert')).toHaveCount(0);
   await page.getByRole('button', { name: 'Use it in part 1' }).click();
   await page.getByRole('link', { name: 'Desk' }).click();
+  await expect(stacks(page).first()).toBeVisible();
   await page.keyboard.press('4');
   await expect(pop(page, 'Texture')).toContainText('Tide');
   await expect(attacks(page).first()).toBeVisible();
