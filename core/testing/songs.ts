@@ -36,6 +36,20 @@ export function songOf(
   };
 }
 
+/** Two, five and one of C in seventh chords, a bar each, under a tune that is out of their way. */
+export const TWO_FIVE_ONE: Song = songOf(
+  [
+    ['A5', 4],
+    ['B5', 4],
+    ['G5', 4],
+  ],
+  [
+    [0, 'Dm7'],
+    [4, 'G7'],
+    [8, 'Cmaj7'],
+  ],
+);
+
 export const documentOf = (song: Song): Document => newDocument(song);
 
 const METERS = [

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { demo, DEMOS, documentOf, songOf, songs } from '../../testing/songs.js';
+import { demo, DEMOS, documentOf, songOf, songs, TWO_FIVE_ONE } from '../../testing/songs.js';
 import { muddiness } from '../left-hand/costs.js';
 import {
   arrange,
@@ -95,20 +95,8 @@ describe('every school in every hand', () => {
   }, 300_000);
 });
 
-const turn = songOf(
-  [
-    ['A5', 4],
-    ['B5', 4],
-    ['G5', 4],
-  ],
-  [
-    [0, 'Dm7'],
-    [4, 'G7'],
-    [8, 'Cmaj7'],
-  ],
-);
 const voicedIn = (school: School, hands = handsOf('large')) =>
-  chordsOf(arrange({ ...setSchool(documentOf(turn), school), hands }));
+  chordsOf(arrange({ ...setSchool(documentOf(TWO_FIVE_ONE), school), hands }));
 
 describe('the shape of each school', () => {
   it.each([
@@ -164,7 +152,7 @@ describe('the shape of each school', () => {
   });
 
   it('puts the chord under the tune in the right hand, and the bass in the left', () => {
-    const under = arrange(setSchool(documentOf(turn), 'under-melody'));
+    const under = arrange(setSchool(documentOf(TWO_FIVE_ONE), 'under-melody'));
     expect(under.score.filter((n) => n.role === 'harmony' && n.at === 0).map((n) => n.pitch)).toEqual(['C5', 'D5', 'F5']);
     expect(chordsOf(under).every((c) => c.pitches.every((p) => nameOf(p) === nameOf(c.pitches[0])))).toBe(true);
     const quick = songOf(
@@ -177,7 +165,7 @@ describe('the shape of each school', () => {
 
 describe('schools by song, part and chord', () => {
   it('let the chord speak before the part and the part before the song', () => {
-    const whole = setSchool(documentOf(turn), 'fifths');
+    const whole = setSchool(documentOf(TWO_FIVE_ONE), 'fifths');
     const part = setPassage(whole, { start: 4 * Q, end: 12 * Q }, { school: 'octave' });
     const chord = setChordSchool(part, 8 * Q, 'single-bass');
     expect(chordsOf(arrange(chord)).map((c) => c.school)).toEqual(['fifths', 'octave', 'single-bass']);
@@ -185,14 +173,14 @@ describe('schools by song, part and chord', () => {
   });
 
   it('give a first-year player two notes within the comfortable span', () => {
-    const chords = chordsOf(arrange({ ...documentOf(turn), hands: { ...handsOf('small'), firstYear: true } }));
+    const chords = chordsOf(arrange({ ...documentOf(TWO_FIVE_ONE), hands: { ...handsOf('small'), firstYear: true } }));
     expect(chords.map((c) => c.school)).toEqual(['two-note', 'two-note', 'two-note']);
     for (const c of chords) expect(midiOf(c.pitches[1]) - midiOf(c.pitches[0])).toBeLessThanOrEqual(10);
   });
 
   it('follow a measured span instead of the profile', () => {
     const measured = { ...handsOf('large'), left: { comfortable: 5, limit: 7 } };
-    for (const c of chordsOf(arrange({ ...documentOf(turn), hands: measured }))) {
+    for (const c of chordsOf(arrange({ ...documentOf(TWO_FIVE_ONE), hands: measured }))) {
       const midis = c.pitches.map(midiOf);
       expect(midis[midis.length - 1] - midis[0]).toBeLessThanOrEqual(7);
     }
@@ -261,7 +249,7 @@ describe('what a school costs', () => {
 
 describe('a pin', () => {
   it('holds in another school, and is reported where the chord under it changed', () => {
-    const pinned = pinVoicing(documentOf(turn), 4 * Q, ['G3', 'B3', 'D4', 'F4']);
+    const pinned = pinVoicing(documentOf(TWO_FIVE_ONE), 4 * Q, ['G3', 'B3', 'D4', 'F4']);
     for (const school of SCHOOLS)
       expect(chordsOf(arrange(setSchool(pinned, school)))[1].pitches).toEqual(['G3', 'B3', 'D4', 'F4']);
     const changed = { ...pinned, choices: { ...pinned.choices, chords: [{ at: 4 * Q, symbol: 'Db7' }] } };
@@ -271,7 +259,7 @@ describe('a pin', () => {
   });
 
   it('is reported where no chord is struck any more', () => {
-    const lost = pinVoicing(documentOf(turn), 5 * Q, ['G3']);
+    const lost = pinVoicing(documentOf(TWO_FIVE_ONE), 5 * Q, ['G3']);
     expect(arrange(lost).findings.map((f) => f.rule)).toContain('pin-lost');
   });
 });

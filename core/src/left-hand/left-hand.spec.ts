@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { documentOf, songOf, songs, SYMBOLS } from '../../testing/songs.js';
+import { documentOf, songOf, songs, SYMBOLS, TWO_FIVE_ONE } from '../../testing/songs.js';
 import {
   BASS_WISHES,
   SCHOOLS,
@@ -26,18 +26,6 @@ import { cheapestPath } from './path.js';
 import { solve, voicingProblem, type VoicingWishes } from './problem.js';
 import { changeInShort, changeSentence, voiceMoves } from './reasons.js';
 
-const twoFiveOne = songOf(
-  [
-    ['A5', 4],
-    ['B5', 4],
-    ['G5', 4],
-  ],
-  [
-    [0, 'Dm7'],
-    [4, 'G7'],
-    [8, 'Cmaj7'],
-  ],
-);
 const wishes = (more: Partial<VoicingWishes> = {}): VoicingWishes => ({
   hands: handsOf(),
   pins: new Map(),
@@ -45,7 +33,7 @@ const wishes = (more: Partial<VoicingWishes> = {}): VoicingWishes => ({
   bassAt: () => 'free',
   ...more,
 });
-const voiced = (song = twoFiveOne) => arrange(documentOf(song)).parts.flatMap((p) => p.chords);
+const voiced = (song = TWO_FIVE_ONE) => arrange(documentOf(song)).parts.flatMap((p) => p.chords);
 
 describe('the reference everyone learns', () => {
   it('is ii–V–I with two voices moving, then two', () => {
@@ -57,7 +45,7 @@ describe('the reference everyone learns', () => {
   });
 
   it.each(['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'])('comes out so in %s', (tonic) => {
-    const chords = voiced(transposeSong(twoFiveOne, { tonic, mode: 'major' }));
+    const chords = voiced(transposeSong(TWO_FIVE_ONE, { tonic, mode: 'major' }));
     expect(chords.map((c) => c.inversion)).toEqual([0, 2, 0]);
     expect(chords.map((c) => c.motion)).toEqual([0, 3, 3]);
     expect(chords.map((c) => c.common)).toEqual([0, 2, 2]);
@@ -242,7 +230,7 @@ describe('the left hand of a song', () => {
   });
 
   it('holds a pin through every recomputation and bends the neighbours to it', () => {
-    const pinned = pinVoicing(documentOf(twoFiveOne), 4 * Q, ['G2', 'B2', 'D3', 'F3']);
+    const pinned = pinVoicing(documentOf(TWO_FIVE_ONE), 4 * Q, ['G2', 'B2', 'D3', 'F3']);
     for (const profile of HAND_PROFILES) {
       const chord = arrange({ ...pinned, hands: handsOf(profile, 88) }).parts.flatMap((p) => p.chords)[1];
       expect(chord.pitches).toEqual(['G2', 'B2', 'D3', 'F3']);
@@ -252,7 +240,7 @@ describe('the left hand of a song', () => {
   });
 
   it('reports a pin that the hand cannot reach instead of changing it', () => {
-    const wide = pinVoicing(documentOf(twoFiveOne), 4 * Q, ['G2', 'D3', 'B3']);
+    const wide = pinVoicing(documentOf(TWO_FIVE_ONE), 4 * Q, ['G2', 'D3', 'B3']);
     const { findings } = arrange({ ...wide, hands: handsOf('child', 88) });
     expect(findings.filter((f) => f.rule === 'reach').map((f) => f.severity)).toEqual(['fix']);
   });
