@@ -59,6 +59,8 @@ test('a bare tune gets chords by itself', async ({ page }) => {
     .getByLabel('Letter lines')
     .fill('title: Mooring line\nkey: C major\ntime: 4/4\ntune: C5 E5 G5 E5 | A5 F5 A5 F5 | G5 F5 D5 B4 | C5 - - - |\n');
   await page.getByRole('button', { name: 'Put it on the desk' }).click();
+  // What was typed a moment ago is what stands on the desk.
+  await expect(page.getByTestId('song-title')).toHaveText('Mooring line');
   await expect(stacks(page).first()).toHaveAccessibleName(/^C major/);
   await expect(page.getByText(/chords were suggested for its tune/)).toBeVisible();
   await expect(page.getByTestId('named')).toContainText('Suggested for the tune.');

@@ -30,6 +30,26 @@ test('a song is duplicated, renamed, taken off and put back', async ({ page }) =
   await expect(cards).toHaveCount(4);
 });
 
+test('a menu is opened, gone through, left and chosen from by keys', async ({ page }) => {
+  await openShelf(page);
+  const dots = page.getByRole('button', { name: 'More for Harbour Glass' });
+  const entry = (name: string) => page.getByRole('menuitem', { name });
+  await dots.press('Enter');
+  await expect(entry('Rename')).toBeFocused();
+  await page.keyboard.press('ArrowUp');
+  await expect(entry('Take off the shelf')).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(dots).toBeFocused();
+  await expect(entry('Rename')).toBeHidden();
+  await dots.press('Enter');
+  await expect(entry('Rename')).toBeFocused();
+  await page.keyboard.press('ArrowDown');
+  await expect(entry('Duplicate')).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('A copy of “Harbour Glass” stands on the shelf.')).toBeVisible();
+  await expect(entry('Duplicate')).toBeHidden();
+});
+
 test('a song that is not there says so and leads back', async ({ page }) => {
   for (const screen of ['look', 'rehearse', 'plan', 'versions', 'sheet', 'hands', 'key', 'figures', 'drills', 'desk']) {
     await page.goto(`/${screen}/nowhere`);

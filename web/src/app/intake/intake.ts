@@ -98,6 +98,8 @@ export class Intake {
   /** True where a file was read and its song is shown. */
   protected readonly taken = computed(() => this.good().document !== null && !this.reading() && this.sentence() === null);
   private turn = 0;
+  /** The text that was read last, or is being read. */
+  private last: { readonly text: string; readonly shown: Promise<void> } | null = null;
 
   /** The line with the trouble, cut where it begins and ends. */
   protected readonly troubled = computed(() => {
@@ -114,14 +116,15 @@ export class Intake {
       const text = this.text();
       const way = this.way();
       if (way === 'file' || way === 'play') return;
-      const timer = setTimeout(() => void this.read(way, text), TYPING_PAUSE_MS);
+      const timer = setTimeout(() => text !== this.last?.text && void this.read(way, text), TYPING_PAUSE_MS);
       onCleanup(() => clearTimeout(timer));
     });
   }
 
   private async restore(): Promise<void> {
     const draft = await this.library.setting<{ letters: string; abc: string }>('draft');
-    if (!draft) return;
+    // What was typed in the meantime is newer.
+    if (!draft || !this.untouched() || this.abc() !== '') return;
     this.letters.set(draft.letters);
     this.abc.set(draft.abc);
   }
@@ -138,6 +141,7 @@ export class Intake {
   protected choose(way: Way): void {
     this.way.set(way);
     this.answers = {};
+    this.last = null;
     this.clear();
   }
 
@@ -168,7 +172,13 @@ export class Intake {
     await this.show('play', turn, await this.workers.reader.readRecording(recording, this.answers));
   }
 
-  private async read(way: 'letters' | 'abc', text: string): Promise<void> {
+  private read(way: 'letters' | 'abc', text: string): Promise<void> {
+    const shown = this.readText(way, text);
+    this.last = { text, shown };
+    return shown;
+  }
+
+  private async readText(way: 'letters' | 'abc', text: string): Promise<void> {
     const turn = ++this.turn;
     if (way === 'abc' && !text.trim()) return this.clear();
     const { reader } = this.workers;
@@ -257,6 +267,10 @@ export class Intake {
   }
 
   protected async keep(): Promise<void> {
+    const [way, text] = [this.way(), this.text()];
+    // What was typed last is what is kept, even where it was not looked at yet.
+    if (way === 'letters' || way === 'abc') await (this.last?.text === text ? this.last.shown : this.read(way, text));
+    if (way !== this.way() || text !== this.text()) return;
     const { document } = this.good();
     if (!document || this.sentence()) return;
     const id = await this.shelf.add(document);

@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  Injector,
+  afterNextRender,
+  inject,
+  input,
+  signal,
+  viewChild,
+  viewChildren,
+} from '@angular/core';
 import { NzDropDownModule } from 'ng-zorro-antd/dropdown';
 import { NzMenuModule } from 'ng-zorro-antd/menu';
 
@@ -15,12 +26,17 @@ export interface Deed {
   imports: [NzDropDownModule, NzMenuModule],
   template: `
     <button
+      #dots
       type="button"
       nz-dropdown
       nzTrigger="click"
       [nzDropdownMenu]="menu"
       nzPlacement="bottomRight"
+      [nzVisible]="open()"
+      (nzVisibleChange)="show($event)"
       [attr.aria-label]="label()"
+      aria-haspopup="menu"
+      [attr.aria-expanded]="open()"
     >
       <svg width="17" height="17" viewBox="0 0 18 18" aria-hidden="true">
         <circle cx="3.5" cy="9" r="1.6" />
@@ -29,9 +45,9 @@ export interface Deed {
       </svg>
     </button>
     <nz-dropdown-menu #menu="nzDropdownMenu">
-      <ul nz-menu>
+      <ul nz-menu role="menu" [attr.aria-label]="label()">
         @for (deed of deeds(); track deed.name) {
-          <li nz-menu-item tabindex="0" (click)="deed.run()" (keydown.enter)="deed.run()">{{ deed.name }}</li>
+          <li #item nz-menu-item role="menuitem" tabindex="-1" (click)="deed.run()" (keydown)="press($event)">{{ deed.name }}</li>
         }
       </ul>
     </nz-dropdown-menu>
@@ -59,4 +75,28 @@ export interface Deed {
 export class More {
   readonly label = input.required<string>();
   readonly deeds = input.required<readonly Deed[]>();
+  protected readonly open = signal(false);
+  private readonly dots = viewChild.required<ElementRef<HTMLElement>>('dots');
+  private readonly items = viewChildren<unknown, ElementRef<HTMLElement>>('item', { read: ElementRef });
+  private readonly injector = inject(Injector);
+
+  /** An open menu has the focus, so that the keys go on from it. */
+  protected show(open: boolean): void {
+    this.open.set(open);
+    if (open) afterNextRender(() => this.items()[0]?.nativeElement.focus(), { injector: this.injector });
+  }
+
+  protected press(event: KeyboardEvent): void {
+    const items = this.items().map((i) => i.nativeElement);
+    const at = items.findIndex((i) => i === event.currentTarget);
+    const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    if (event.key === 'Enter') return items[at]?.click();
+    if (event.key === 'Escape' || event.key === 'Tab') {
+      this.open.set(false);
+      this.dots().nativeElement.focus();
+    }
+    if (!by) return;
+    event.preventDefault();
+    items[(at + by + items.length) % items.length]?.focus();
+  }
 }
