@@ -98,8 +98,10 @@ export class Intake {
   /** True where a file was read and its song is shown. */
   protected readonly taken = computed(() => this.good().document !== null && !this.reading() && this.sentence() === null);
   private turn = 0;
-  /** The text that was read last, or is being read. */
-  private last: { readonly text: string; readonly shown: Promise<void> } | null = null;
+  /** What was put on the desk. */
+  private kept: Document | null = null;
+  /** What was read last, or is being read: the text where it is one, and when it is shown. */
+  private last: { readonly text: string | null; readonly shown: Promise<void> } | null = null;
 
   /** The line with the trouble, cut where it begins and ends. */
   protected readonly troubled = computed(() => {
@@ -116,7 +118,7 @@ export class Intake {
       const text = this.text();
       const way = this.way();
       if (way === 'file' || way === 'play') return;
-      const timer = setTimeout(() => text !== this.last?.text && void this.read(way, text), TYPING_PAUSE_MS);
+      const timer = setTimeout(() => text !== this.last?.text && this.read(way, text), TYPING_PAUSE_MS);
       onCleanup(() => clearTimeout(timer));
     });
   }
@@ -157,25 +159,27 @@ export class Intake {
   /** Reads the same again with another answer. */
   protected async answer(question: Question, value: string): Promise<void> {
     this.answers = { ...this.answers, [question.id]: value };
-    if (this.way() === 'abc') await this.read('abc', this.abc());
-    else if (this.way() === 'play') await this.takeRecording(this.recording);
+    if (this.way() === 'abc') this.read('abc', this.abc());
+    else if (this.way() === 'play') this.takeRecording(this.recording);
     else if (this.file) await this.readFile();
   }
 
   private recording: Recording | null = null;
 
   /** A tune as it is played in, after every key in steps and at the end in time. */
-  protected async takeRecording(recording: Recording | null): Promise<void> {
+  protected takeRecording(recording: Recording | null): void {
     this.recording = recording;
+    this.last = { text: null, shown: this.readRecording(recording) };
+  }
+
+  private async readRecording(recording: Recording | null): Promise<void> {
     const turn = ++this.turn;
     if (!recording || recording.notes.length === 0) return this.clear();
     await this.show('play', turn, await this.workers.reader.readRecording(recording, this.answers));
   }
 
-  private read(way: 'letters' | 'abc', text: string): Promise<void> {
-    const shown = this.readText(way, text);
-    this.last = { text, shown };
-    return shown;
+  private read(way: 'letters' | 'abc', text: string): void {
+    this.last = { text, shown: this.readText(way, text) };
   }
 
   private async readText(way: 'letters' | 'abc', text: string): Promise<void> {
@@ -269,10 +273,13 @@ export class Intake {
   protected async keep(): Promise<void> {
     const [way, text] = [this.way(), this.text()];
     // What was typed last is what is kept, even where it was not looked at yet.
-    if (way === 'letters' || way === 'abc') await (this.last?.text === text ? this.last.shown : this.read(way, text));
+    if ((way === 'letters' || way === 'abc') && this.last?.text !== text) this.read(way, text);
+    await this.last?.shown;
     if (way !== this.way() || text !== this.text()) return;
     const { document } = this.good();
-    if (!document || this.sentence()) return;
+    if (!document || this.sentence() || this.kept === document) return;
+    // Pressed twice, it is still one song.
+    this.kept = document;
     const id = await this.shelf.add(document);
     if (this.way() === 'letters' || this.way() === 'abc') {
       (this.way() === 'abc' ? this.abc : this.letters).set(this.way() === 'abc' ? '' : FIRST_LETTERS);
