@@ -17,6 +17,7 @@ import { Library } from '../storage/library';
 import { PlayIn } from './play-in';
 import { JoinStrip } from '../widgets/join-strip/join-strip';
 import { Choice } from '../widgets/choice';
+import { Toasts } from '../widgets/toasts';
 import { Workers } from '../workers/workers';
 
 /** The ways in, the one to begin with first. */
@@ -66,6 +67,7 @@ export class Intake {
   private readonly workers = inject(Workers);
   private readonly shelf = inject(ShelfStore);
   private readonly library = inject(Library);
+  private readonly toasts = inject(Toasts);
   private readonly router = inject(Router);
   private readonly editor = viewChild<ElementRef<HTMLTextAreaElement>>('editor');
 
@@ -280,7 +282,11 @@ export class Intake {
     if (!document || this.sentence() || this.kept === document) return;
     // Pressed twice, it is still one song.
     this.kept = document;
-    const id = await this.shelf.add(document);
+    const id = await this.shelf.add(document).catch(() => null);
+    if (id === null) {
+      this.kept = null;
+      return this.toasts.say('The browser has no room for this song. Take songs out of the bin for good, then press again.');
+    }
     if (this.way() === 'letters' || this.way() === 'abc') {
       (this.way() === 'abc' ? this.abc : this.letters).set(this.way() === 'abc' ? '' : FIRST_LETTERS);
       await this.library.keepSetting('draft', { letters: this.letters(), abc: this.abc() });
