@@ -103,7 +103,11 @@ describe('grading', () => {
           expect(graded.extra.map((e) => e.time).sort()).toEqual(pass.extra.map((e) => e.time).sort());
         },
       ),
-      { numRuns: 120 },
+      // The first of two like notes before a chord, and the second of them left out, at a pace far from the one asked for.
+      {
+        numRuns: 120,
+        examples: [[songs[2], 51_080, { wrong: 0, missed: 0.036642085528001196, extra: 0, drift: 0.17172712583129626 }]],
+      },
     );
   });
 });

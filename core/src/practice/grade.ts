@@ -1,3 +1,4 @@
+import { grouped } from '../lists/grouped.js';
 import type { Hand } from '../song/decisions.js';
 import { firstAtOrAfter } from '../time/bars.js';
 
@@ -198,20 +199,23 @@ function align(
 /** A place that was reached with a right note, and when. */
 interface Anchor {
   readonly at: number;
-  time: number;
+  readonly time: number;
 }
+
+/** Quarter notes by which the first key of a place may lie before the middle one; one that lies further off belongs elsewhere. */
+const OF_ONE_PLACE = 0.5;
 
 /** The places of right notes, each once, by its first key. */
 function anchorsOf(notes: readonly ExpectedNote[], keys: readonly HeardNote[], pairs: Pairs, options: GradeOptions): Anchor[] {
-  const anchors: Anchor[] = [];
-  notes.forEach((note, i) => {
+  const right = notes.flatMap((note, i) => {
     const key = keys[pairs[i]];
-    if (!key || !fits(note, key, options)) return;
-    const last = anchors.at(-1);
-    if (last && last.at === note.at) last.time = Math.min(last.time, key.time);
-    else anchors.push({ at: note.at, time: key.time });
+    return key && fits(note, key, options) ? [{ at: note.at, time: key.time }] : [];
   });
-  return anchors;
+  return [...grouped(right, (r) => r.at)].map(([at, own]) => {
+    const times = own.map((r) => r.time).sort((a, b) => a - b);
+    const earliest = times[times.length >> 1] - (OF_ONE_PLACE * 60) / options.tempo;
+    return { at, time: times.find((t) => t >= earliest) ?? times[0] };
+  });
 }
 
 /** When a place is reached, heard from the right notes at it and around it. */
