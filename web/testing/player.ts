@@ -2,7 +2,7 @@ import { signal } from '@angular/core';
 import type { Plan } from '../src/app/audio/plan';
 
 /** The player without sound: a plan is over when it is told so. */
-export class StandInPlayer {
+export class SilentPlayer {
   readonly state = signal<'silent' | 'loading' | 'playing'>('silent');
   readonly position = signal<number | null>(null);
   readonly struck: number[] = [];

@@ -2,7 +2,7 @@
 import { fromNameDrill, midiOf, namingDrill, type Drill } from '@joined-hands/core';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { TestBed } from '../../../testing/bed';
-import { StandInPlayer } from '../../../testing/player';
+import { SilentPlayer } from '../../../testing/player';
 import { emptyStorage } from '../../../testing/storage';
 import { standInWorkers } from '../../../testing/workers';
 import { Player } from '../audio/player';
@@ -12,13 +12,13 @@ import { Workers } from '../workers/workers';
 import { DrillRun } from './drill-run';
 
 let run: DrillRun;
-let player: StandInPlayer;
+let player: SilentPlayer;
 let keys: KeyInput;
 let practice: InstanceType<typeof PracticeStore>;
 
 beforeEach(() => {
   emptyStorage();
-  player = new StandInPlayer();
+  player = new SilentPlayer();
   TestBed.configureTestingModule({
     providers: [DrillRun, { provide: Workers, useValue: standInWorkers().workers }, { provide: Player, useValue: player }],
   });

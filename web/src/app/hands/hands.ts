@@ -63,6 +63,11 @@ export class HandsScreen {
   protected readonly profiles = HAND_PROFILES.map((id) => ({ id, ...SPANS[id] }));
   protected readonly sizes = KEYBOARD_SIZES.map((id) => ({ id, text: KEYBOARD_WORDS[id] }));
   protected readonly both: readonly Hand[] = ['left', 'right'];
+  /** The two spans of a hand. */
+  protected readonly measures = [
+    { id: 'comfortable', words: 'comfortable' },
+    { id: 'limit', words: 'at most' },
+  ] as const;
   protected readonly least = MEASURABLE.least;
   protected readonly most = MEASURABLE.most;
   protected readonly hands = computed((): Hands => this.desk.document()?.hands ?? handsOf());

@@ -3,7 +3,7 @@ import { arrange, stepsOf, notesOf, midiOf, REST } from '@joined-hands/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { demo } from '../../../../core/testing/songs';
 import { TestBed } from '../../../testing/bed';
-import { StandInPlayer } from '../../../testing/player';
+import { SilentPlayer } from '../../../testing/player';
 import { emptyStorage } from '../../../testing/storage';
 import { standInWorkers } from '../../../testing/workers';
 import { Player } from '../audio/player';
@@ -19,7 +19,7 @@ const SONG = demo('all-aboard-for-nettle-point.musicxml');
 const STEPS = stepsOf(arrange(SONG), { order: 'song', joins: 'chain' });
 
 let rehearsal: Rehearsal;
-let player: StandInPlayer;
+let player: SilentPlayer;
 let settings: InstanceType<typeof SettingsStore>;
 let keys: KeyInput;
 let practice: InstanceType<typeof PracticeStore>;
@@ -28,7 +28,7 @@ beforeEach(async () => {
   localStorage.clear();
   emptyStorage();
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'performance', 'Date'], now: Date.UTC(2031, 4, 1, 12) });
-  player = new StandInPlayer();
+  player = new SilentPlayer();
   TestBed.configureTestingModule({
     providers: [Rehearsal, { provide: Workers, useValue: standInWorkers().workers }, { provide: Player, useValue: player }],
   });
