@@ -184,6 +184,8 @@ export class Desk implements OnDestroy {
     return spans;
   });
 
+  /** How many times its own size the strip may be drawn on a large screen. */
+  protected readonly closest = 1.4;
   private readonly room = viewChild<ElementRef<HTMLElement>>('room');
   /** Pixels between the head and the transport, for the strip to fill. */
   protected readonly stripRoom = signal(0);

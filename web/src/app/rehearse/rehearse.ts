@@ -6,9 +6,7 @@ import {
   computed,
   inject,
   input,
-  linkedSignal,
   signal,
-  untracked,
   viewChild,
   type OnDestroy,
 } from '@angular/core';
@@ -30,8 +28,10 @@ import { Outcome } from './outcome';
 import { Rehearsal } from './rehearsal';
 import { marksOf } from './marks';
 
-/** How much larger the strip is drawn than on the desk, to be read from the piano; less where it would not fit. */
-const CLOSER = { most: 1.4, least: 1, step: 0.08 } as const;
+/** How much larger the strip is drawn than it is laid out, to be read from the piano; less where it would not fit. */
+const CLOSEST = 1.9;
+/** Pixels of the line that names the part at hand. */
+const WHICH = 34;
 
 /** The piano stand: the step at hand in large, its place on the ladder, what was heard and how it went. */
 @Component({
@@ -58,11 +58,14 @@ export class Rehearse implements OnDestroy {
   private readonly hurt = viewChild.required<ElementRef<HTMLDialogElement>>('hurt');
   private readonly room = viewChild<ElementRef<HTMLElement>>('room');
   private readonly roomHeight = signal(0);
-  protected readonly closer = linkedSignal({
-    source: () => [this.part(), this.roomHeight()],
-    computation: () => CLOSER.most as number,
+  /** Pixels that are left for the strip, and how much larger than on the desk it may be drawn there. */
+  protected readonly stripRoom = computed(() => this.roomHeight() - 16 - (this.joins() ? WHICH : 0));
+  protected readonly closest = CLOSEST;
+  /** True where the step goes over more than one part. */
+  protected readonly joins = computed(() => {
+    const step = this.step();
+    return step !== null && step.parts.from !== step.parts.to;
   });
-  protected readonly stripRoom = computed(() => Math.floor((this.roomHeight() - 16) / this.closer()));
 
   protected readonly step = this.rehearsal.step;
   protected readonly hands = computed(() => this.desk.document()?.hands ?? handsOf());
@@ -133,13 +136,6 @@ export class Rehearse implements OnDestroy {
       const observer = new ResizeObserver(() => this.roomHeight.set(element.clientHeight));
       observer.observe(element);
       onCleanup(() => observer.disconnect());
-    });
-    afterRenderEffect(() => {
-      const element = this.room()?.nativeElement;
-      // Another part, or more room, is looked at anew even where it begins as large as the last one was.
-      const [closer] = [this.closer(), this.part(), this.roomHeight()];
-      if (element && closer > CLOSER.least && element.scrollHeight > element.clientHeight + 2)
-        untracked(() => this.closer.set(closer - CLOSER.step));
     });
     void this.stayAwake();
   }

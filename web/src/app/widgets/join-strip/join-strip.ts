@@ -14,7 +14,8 @@ import {
 import { FILL_WORDS, placeName, type Bar, type Part } from '@joined-hands/core';
 import type { HandView, Selection } from '../../state/desk.store';
 import { SvgSigns } from '../signs';
-import { layoutStrip, type RoomMark, type Stack, type Stone, type StripLine } from './layout';
+import { positionLines } from './sizes';
+import { fitStrip, type RoomMark, type Stack, type Stone, type StripLine } from './layout';
 
 /** What became of a note in a pass. */
 export type Verdict = 'wrong' | 'missed' | 'early' | 'late';
@@ -58,8 +59,10 @@ export class JoinStrip implements OnDestroy {
   readonly playhead = input<number | null>(null);
   /** How a pass went, at the places where it was not right. */
   readonly marks = input<readonly StripMark[]>([]);
-  /** Pixels that a strip of one line may fill. */
+  /** Pixels that the strip may fill. */
   readonly height = input(0);
+  /** How many times its own size it may be drawn, where there is room for it. */
+  readonly most = input(1);
   readonly canCutStart = input(false);
   readonly canCutEnd = input(false);
   readonly selected = output<Selection>();
@@ -69,11 +72,14 @@ export class JoinStrip implements OnDestroy {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly width = signal(740);
   private observer: ResizeObserver | null = null;
+  protected readonly positionLines = positionLines;
   protected readonly drag = signal<{ end: 'start' | 'end'; to: number } | null>(null);
 
-  protected readonly lines = computed(() =>
-    layoutStrip(this.part(), this.bars(), this.width(), this.height(), this.view() === 'fills'),
+  private readonly laid = computed(() =>
+    fitStrip(this.part(), this.bars(), { width: this.width(), height: this.height() }, this.most(), this.view() === 'fills'),
   );
+  protected readonly lines = computed(() => this.laid().lines);
+  protected readonly zoom = computed(() => this.laid().zoom);
   protected readonly lastLine = computed(() => this.lines().length - 1);
   /** The line that sounds; null in silence. */
   private readonly soundingLine = computed(() => {
@@ -121,7 +127,7 @@ export class JoinStrip implements OnDestroy {
     return this.marks()
       .filter(({ place }) => place >= line.start && place < line.end)
       .map(({ hand, place, verdict }) => ({
-        x: line.left + (place - line.start) * line.scale,
+        x: line.x(place),
         y: line.rulerY + (hand === 'right' ? -30 : 30),
         verdict,
         text: `${hand} hand: ${VERDICT_WORDS[verdict]}`,
@@ -130,7 +136,7 @@ export class JoinStrip implements OnDestroy {
 
   protected headX(line: StripLine): number | null {
     const at = this.playhead();
-    return at === null || at < line.start || at >= line.end ? null : line.left + (at - line.start) * line.scale;
+    return at === null || at < line.start || at >= line.end ? null : line.x(at);
   }
 
   /** Fingers of what is struck together, from the lowest key up. */
@@ -171,7 +177,7 @@ export class JoinStrip implements OnDestroy {
   /** The x of the handle at an end of a line, following the pointer while it is dragged. */
   protected handleX(line: StripLine, end: 'start' | 'end'): number {
     const drag = this.drag();
-    if (drag?.end === end) return line.left + (drag.to - line.start) * line.scale - 20;
+    if (drag?.end === end) return line.x(drag.to) - 20;
     return end === 'start' ? 8 : line.width - 6;
   }
 
@@ -181,9 +187,9 @@ export class JoinStrip implements OnDestroy {
     handle.setPointerCapture(event.pointerId);
     event.preventDefault();
     const move = (e: PointerEvent) => {
-      const x = e.clientX - svg.getBoundingClientRect().left;
-      const at = line.start + (x - line.left) / line.scale;
-      this.drag.set({ end, to: this.nearestCut(line, at) });
+      const box = svg.getBoundingClientRect();
+      const x = ((e.clientX - box.left) / box.width) * line.width;
+      this.drag.set({ end, to: this.nearestCut(line, line.at(x)) });
     };
     const stop = () => {
       handle.removeEventListener('pointermove', move);

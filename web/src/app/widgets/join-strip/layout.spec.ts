@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { arrange, type Part } from '@joined-hands/core';
 import { demo, documentOf, songs } from '../../../../../core/testing/songs';
-import { layoutStrip } from './layout';
+import { fitStrip, layoutStrip } from './layout';
 
 const layout = (part: Part, bars: Parameters<typeof layoutStrip>[1], width = 740, height = 0) =>
   layoutStrip(part, bars, width, height);
@@ -30,6 +30,7 @@ describe('the join strip', () => {
             const xs = line.stones.map((s) => s.x);
             expect([...xs].sort((a, b) => a - b)).toEqual(xs);
             if (line.bars.length > 1) expect(line.width).toBeLessThanOrEqual(width + 1);
+            line.stones.slice(1).forEach((s, i) => expect(s.x - s.r).toBeGreaterThan(line.stones[i].x + line.stones[i].r));
             for (const s of line.stones) expect(s.y + s.r).toBeLessThan(line.wordsY);
           }
         }
@@ -63,9 +64,54 @@ describe('the join strip', () => {
     expect(layout(arrangement.parts[0], arrangement.bars, 740).map((l) => l.bars.length)).toEqual([4, 4]);
   });
 
+  it('leaves room for long chord names beside or below their stacks, and for every count', () => {
+    const [long, letter] = ['Ab7sus4/Gb', { beside: 10, below: 8 }];
+    for (const part of parts)
+      for (let width = 420; width < 1200; width += 60) {
+        const named = { ...part, chords: part.chords.map((c) => ({ ...c, symbol: long })) };
+        for (const line of layout(named, bars, width)) {
+          line.stacks.forEach((s, i) => {
+            const next = line.stacks[i + 1]?.x ?? line.width + 20;
+            if (s.beside) expect(s.x + 48 + long.length * letter.beside).toBeLessThanOrEqual(next - 20);
+            else if (i > 0) expect(s.x - line.stacks[i - 1].x).toBeGreaterThanOrEqual(long.length * letter.below);
+          });
+          const clasps = new Set(line.clasps.map((c) => c.at));
+          line.counts.slice(1).forEach((count, i) => {
+            const before = line.counts[i];
+            const clasped = [count, before].filter((c) => clasps.has(c.at)).length;
+            expect(count.x - before.x).toBeGreaterThan(16 + clasped * 10);
+          });
+        }
+      }
+  });
+
+  it('is drawn as large as its room allows, never past it, and never smaller than it is', () => {
+    const { parts: larger, bars: all } = arrange(demo('harbour-glass.abc'));
+    for (const part of [...parts, ...larger])
+      for (const [width, height] of [
+        [640, 330],
+        [1000, 500],
+        [1400, 700],
+      ]) {
+        const { lines, zoom } = fitStrip(part, parts.includes(part) ? bars : all, { width, height }, 1.4);
+        const high = lines.reduce((sum, l) => sum + l.height, 0) * zoom;
+        expect(zoom).toBeGreaterThanOrEqual(1);
+        expect(zoom).toBeLessThanOrEqual(1.4);
+        if (zoom > 1) expect(high).toBeLessThanOrEqual(height);
+        for (const line of lines) expect(line.width * zoom).toBeLessThanOrEqual(width + 1);
+      }
+    expect(fitStrip(parts[0], bars, { width: 1400, height: 700 }, 1.4).zoom).toBe(1.4);
+  });
+
+  it('keeps a pick-up as wide as its word', () => {
+    const [line] = layout(parts[0], bars, 480);
+    expect(line.bars[0].number).toBeLessThan(1);
+    expect(line.bars[1].x - line.bars[0].x).toBeGreaterThanOrEqual(60);
+  });
+
   it('shows the counts of every bar and what is said between where something is struck', () => {
     const [line] = layout(parts[1], bars);
-    expect(line.counts.map((c) => c.text).join(' ')).toContain('1 2 3 1 2 3');
+    expect(line.counts.map((c) => c.text).join(' ')).toBe('3 1 2 3 1 2 & 3 1 2 3 1 2');
     expect(line.counts.filter((c) => c.kind === 'between').map((c) => c.text)).toEqual(['&']);
   });
 

@@ -1,20 +1,33 @@
 import {
   TICKS_PER_QUARTER,
-  beatTicks,
   countAt,
-  countTicks,
+  countNotes,
+  midiOf,
   nameOf,
   offsetInBar,
   staffStep,
-  type Bar,
-  countNotes,
   sungWords,
-  midiOf,
+  type Bar,
+  type FillKind,
   type Part,
   type PartChord,
-  type FillKind,
   type PartNote,
 } from '@joined-hands/core';
+import {
+  apartsOf,
+  attacksOf,
+  besideTune,
+  breakLines,
+  countsOf,
+  endOf,
+  radiusOf,
+  startOf,
+  struckIn,
+  type Count,
+  type Segment,
+} from './needs';
+import { SIZE, besideWidth, wordWidth } from './sizes';
+import { scaleToFill, spaceOut, type Spacing } from './spacing';
 
 /** A melody note on the strip. Coordinates are pixels inside its line. */
 export interface Stone {
@@ -56,6 +69,9 @@ export interface Stack {
   /** What its texture strikes after the first, each attack at its place. */
   readonly later: readonly { readonly x: number; readonly blocks: readonly Block[] }[];
   readonly bottom: number;
+  /** Where the chord's name and its fingers stand when they stand below. */
+  readonly nameY: number;
+  readonly fingersY: number;
   /** "rolled", "broken" or nothing: how a chord wider than the hand is struck. */
   readonly struck: string;
   /** Chord name and position on two lines beside the stack, or below it where there is little room. */
@@ -70,10 +86,9 @@ export interface Clasp {
   readonly count: string;
 }
 
-export interface CountMark {
+/** A count on the ruler. */
+export interface CountMark extends Count {
   readonly x: number;
-  readonly text: string;
-  readonly kind: 'beat' | 'count' | 'between';
 }
 
 /** Free room for a fill. */
@@ -102,9 +117,9 @@ export interface PlaceMark {
   readonly from: number;
   readonly to: number;
   readonly y: number;
-  /** "G to D". */
+  /** "G to D", or nothing where it would not fit. */
   readonly text: string;
-  /** How the hand comes here, in a word, or nothing where the part begins. */
+  /** How the hand comes here, in a word, or nothing where the part begins or there is no room for it. */
   readonly move: string;
 }
 
@@ -114,9 +129,9 @@ export interface StripLine {
   readonly end: number;
   readonly width: number;
   readonly height: number;
-  /** Pixels to a tick, for the playhead and for dragging. */
-  readonly scale: number;
-  readonly left: number;
+  /** Where a moment stands, and the moment at a pixel, for the playhead and for dragging. */
+  readonly x: (at: number) => number;
+  readonly at: (x: number) => number;
   readonly wordsY: number;
   readonly rulerY: number;
   readonly blocksY: number;
@@ -130,31 +145,30 @@ export interface StripLine {
   readonly places: readonly PlaceMark[];
 }
 
-/** Sizes of the strip in pixels. */
-const SIZE = {
-  left: 34,
-  right: 14,
-  top: 59,
-  stone: 20,
-  smallStone: 15,
-  /** Least distance of two stones. */
-  gap: 28.5,
-  /** Widest a quarter note is drawn. */
-  widestQuarter: 118,
-  step: 11,
-  tallest: 150,
-  shortest: 54,
-  /** Most pixels by which stones are spread over spare room. */
-  mostSpread: 130,
-  /** Most pixels by which they draw together where there is too little. */
-  mostTight: 56,
-  words: 28,
-  ruler: 34,
-  block: 29,
-  /** Between the low note of a spread chord and the rest. */
-  spread: 9,
-  nameBeside: 86,
-} as const;
+/** A part laid out, and how much larger than its own pixels it is drawn. */
+export interface LaidStrip {
+  readonly lines: readonly StripLine[];
+  readonly zoom: number;
+}
+
+/** Steps in which a strip is drawn smaller until it fits. */
+const ZOOM_STEP = 0.05;
+
+/** Lays a part out as large as a room allows, in pixels, up to `most` times its own size; never smaller than that size. */
+export function fitStrip(
+  whole: Part,
+  bars: readonly Bar[],
+  room: { width: number; height: number },
+  most = 1,
+  dressed = false,
+): LaidStrip {
+  const { width, height } = room;
+  for (let zoom = most; zoom > 1; zoom -= ZOOM_STEP) {
+    const lines = layoutStrip(whole, bars, width / zoom, height / zoom, dressed);
+    if (lines.reduce((sum, l) => sum + l.height, 0) * zoom <= height) return { lines, zoom };
+  }
+  return { lines: layoutStrip(whole, bars, width, height, dressed), zoom: 1 };
+}
 
 /**
  * Lays a part out as lines of strip that fit a width in pixels. Lines break at bar lines only. A part of one line
@@ -166,14 +180,17 @@ export function layoutStrip(whole: Part, bars: readonly Bar[], width: number, he
     .filter((b) => b.end > part.start && b.start < part.end)
     .map((bar) => ({ bar, start: Math.max(bar.start, part.start), end: Math.min(bar.end, part.end) }));
   const room = width - SIZE.left - SIZE.right;
-  const lines = breakLines(segments, room / leastScale(part));
-  const longest = Math.max(...lines.map((l) => l[l.length - 1].end - l[0].start));
-  const scale = Math.min(room / longest, SIZE.widestQuarter / TICKS_PER_QUARTER);
-  const laid = lines.map((line) => layoutLine(part, line, Math.max(scale, 1e-6), 0));
+  const aparts = apartsOf(part, segments);
+  const lines = breakLines(segments, aparts, room);
+  const most = SIZE.widestQuarter / TICKS_PER_QUARTER;
+  const scale = Math.max(1e-6, Math.min(most, ...lines.map((l) => scaleToFill(startOf(l), endOf(l), aparts, room))));
+  const lay = (spare: number) =>
+    lines.map((line) => layoutLine(part, line, spaceOut(startOf(line), endOf(line), aparts, scale), spare));
+  const laid = lay(0);
   // One line spreads over spare room; where even one does not fit, lines draw together.
-  const most = laid.length === 1 ? SIZE.mostSpread : 0;
-  const spare = height > 0 ? Math.max(-SIZE.mostTight, Math.min(most, height - laid[0].height)) : 0;
-  return Math.abs(spare) > 8 ? lines.map((line) => layoutLine(part, line, Math.max(scale, 1e-6), spare)) : laid;
+  const spread = laid.length === 1 ? SIZE.mostSpread : 0;
+  const spare = height > 0 ? Math.max(-SIZE.mostTight, Math.min(spread, height - laid[0].height)) : 0;
+  return Math.abs(spare) > 8 ? lay(spare) : laid;
 }
 
 /** The part as it is learned first: its chords as they are voiced, without texture and added harmony. */
@@ -185,52 +202,9 @@ const plainly = (part: Part): Part => ({
   sung: [],
 });
 
-/** Breaks bars into lines of at most `most` ticks, as even as whole bars allow. */
-function breakLines(segments: readonly Segment[], most: number): Segment[][] {
-  const fill = (limit: number): Segment[][] => {
-    const lines: Segment[][] = [];
-    for (const segment of segments) {
-      const line = lines.at(-1);
-      if (line && segment.end - line[0].start <= limit) line.push(segment);
-      else lines.push([segment]);
-    }
-    return lines;
-  };
-  const greedy = fill(most);
-  const whole = segments[segments.length - 1].end - segments[0].start;
-  const longestBar = Math.max(...segments.map((s) => s.end - s.start));
-  // The shortest limit that needs no more lines gives the evenest ones.
-  for (let limit = whole / greedy.length; limit < most; limit += longestBar / 2) {
-    const even = fill(limit);
-    if (even.length === greedy.length) return even;
-  }
-  return greedy;
-}
-
-/** Pixels to a tick below which stones would cover each other. */
-function leastScale(part: Part): number {
-  let shortest = Infinity;
-  for (let i = 1; i < part.melody.length; i++) shortest = Math.min(shortest, part.melody[i].at - part.melody[i - 1].at);
-  for (let i = 1; i < part.chords.length; i++) shortest = Math.min(shortest, (part.chords[i].at - part.chords[i - 1].at) / 2);
-  for (let i = 1; i < part.fills.length; i++) shortest = Math.min(shortest, part.fills[i].at - part.fills[i - 1].at);
-  for (const { dressed } of part.chords) {
-    const places = dressed?.notes.map((n) => n.at) ?? [];
-    for (let i = 1; i < places.length; i++)
-      if (places[i] > places[i - 1]) shortest = Math.min(shortest, places[i] - places[i - 1]);
-  }
-  return SIZE.gap / Math.min(shortest, TICKS_PER_QUARTER);
-}
-
-interface Segment {
-  readonly bar: Bar;
-  readonly start: number;
-  readonly end: number;
-}
-
-function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: number): StripLine {
-  const start = line[0].start;
-  const end = line[line.length - 1].end;
-  const x = (at: number) => SIZE.left + (at - start) * scale;
+function layoutLine(part: Part, line: readonly Segment[], spacing: Spacing, spare: number): StripLine {
+  const [start, end] = [startOf(line), endOf(line)];
+  const x = (at: number) => SIZE.left + spacing.x(at);
   const inside = (at: number) => at >= start && at < end;
   const notes = part.melody.filter((n) => inside(n.at));
   const chords = part.chords.filter((c) => inside(c.at));
@@ -263,7 +237,7 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
   const height = (pitch: string) =>
     singing ? SIZE.top + SIZE.stone + field : SIZE.top + SIZE.stone + (high - staffStep(pitch)) * step + free / 2;
   const stones = notes.map((note): Stone => {
-    const r = note.length >= TICKS_PER_QUARTER ? SIZE.stone : SIZE.smallStone;
+    const r = radiusOf(note);
     const tail = x(Math.min(note.at + note.length, end)) - SIZE.stone - 4;
     return {
       note,
@@ -285,21 +259,18 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
     .map((p, i, all): PlaceMark => {
       const own = stones.filter((s) => s.note.at >= p.start && s.note.at < (all[i + 1]?.start ?? end));
       const [first, last] = [own[0] ?? stones[0], own.at(-1) ?? stones[0]];
-      return {
-        from: (first?.x ?? SIZE.left) - SIZE.stone,
-        to: (last?.x ?? SIZE.left) + SIZE.stone,
-        y: PLACES_Y,
-        text: midiOf(p.thumb) < midiOf(p.fifth) ? `${nameOf(p.thumb)} to ${nameOf(p.fifth)}` : nameOf(p.thumb),
-        move: MOVE_WORDS[p.move],
-      };
+      const [from, to] = [(first?.x ?? SIZE.left) - SIZE.stone, (last?.x ?? SIZE.left) + SIZE.stone];
+      const span = midiOf(p.thumb) < midiOf(p.fifth) ? `${nameOf(p.thumb)} to ${nameOf(p.fifth)}` : nameOf(p.thumb);
+      const move = MOVE_WORDS[p.move];
+      const fits = (words: string) => wordWidth(words) <= to - from;
+      return { from, to, y: PLACES_Y, text: fits(span) ? span : '', move: fits(`${span} · ${move}`) ? move : '' };
     });
   const stoneAt = new Map(stones.map((s) => [s.note.at, s]));
-  const attacks = [
-    ...notes.map((n) => n.at),
-    ...beside.map((n) => n.at),
-    ...chords.flatMap((c) => attacksOf(c).map((a) => a.at)),
-  ];
-  const besides = chords.map((c, i) => (c.dressed ? 0 : x(Math.min(chords[i + 1]?.at ?? end, end)) - x(c.at) - 24));
+  const struck = struckIn(part);
+  // The bed of the last chord reaches to the end of the ruler.
+  const until = chords.map((_, i) => (chords[i + 1] ? x(chords[i + 1].at) : x(end) + 22));
+  const besides = chords.map((c, i) => (c.dressed ? 0 : until[i] - x(c.at) - 24));
+  const stands = chords.map((c, i) => !c.dressed && besides[i] >= besideWidth(c));
   return {
     start,
     end,
@@ -307,14 +278,14 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
     height:
       part.chords.length === 0
         ? rulerY + SIZE.ruler + 12
-        : blocksY + tallest * SIZE.block + SIZE.spread + (besides.some((b) => b < SIZE.nameBeside) ? 48 : 16),
-    scale,
-    left: SIZE.left,
+        : blocksY + tallest * SIZE.block + SIZE.spread + (stands.every(Boolean) ? 16 : 48),
+    x,
+    at: (pixel) => spacing.at(pixel - SIZE.left),
     wordsY,
     rulerY,
     blocksY,
     bars: line.map((s, i) => ({ number: s.bar.number, x: x(s.start), first: i === 0 })),
-    counts: line.flatMap((s) => countMarks(s, attacks, x)),
+    counts: line.flatMap((s) => countsOf(s, struck).map((c) => ({ ...c, x: x(c.at) }))),
     stones,
     places,
     stacks: chords.map((chord, i): Stack => {
@@ -328,15 +299,21 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
           .map((b, k, all) => ({ ...b, y: blocksY + k * SIZE.block + (spread && k === all.length - 1 ? SIZE.spread : 0) })),
       }));
       const { blocks } = first;
+      const bottom = blocksY + blocks.length * SIZE.block + (spread ? SIZE.spread : 0);
+      // What a texture strikes later stands beside the first attack: the name goes below all of it.
+      const under = chord.dressed
+        ? { nameY: blocksY + tallest * SIZE.block + 39, fingersY: bottom + 13 }
+        : { nameY: bottom + 18, fingersY: bottom + 36 };
       return {
+        ...under,
         chord,
         x: x(chord.at),
         room: besides[i],
         blocks,
         later: rest.filter((a) => a.x < x(end)),
-        bottom: blocksY + blocks.length * SIZE.block + (spread ? SIZE.spread : 0),
+        bottom,
         struck: spread ? chord.spread : '',
-        beside: besides[i] >= SIZE.nameBeside,
+        beside: stands[i],
       };
     }),
     clasps: (leftAlone ? [] : chords).map((chord): Clasp => {
@@ -349,8 +326,8 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
       .filter((p) => inside(p.at))
       .map((p) => {
         const stone = stones.findLast((s) => s.note.at < p.at);
-        const from = x(p.at) - SIZE.gap / 2;
-        const width = x(Math.min(p.at + p.length, end)) - 20 - from;
+        const from = x(p.at) - ROOM_BEFORE;
+        const width = x(Math.min(p.at + p.length, end)) - ROOM_AFTER - from;
         return { at: p.at, x: from, width, y: stone?.y ?? SIZE.top, counts: p.counts, chosen: p.chosen };
       }),
     pebbles: beside
@@ -365,15 +342,10 @@ function layoutLine(part: Part, line: readonly Segment[], scale: number, spare: 
   };
 }
 
-/** The notes that the right hand plays beside the tune, each with its finger. */
-function besideTune({ fills, sung }: Part): { at: number; pitch: string; finger: number | null; over: number }[] {
-  return [
-    ...fills.map(({ at, pitch, finger }) => ({ at, pitch, finger, over: 0 })),
-    ...sung.flatMap(({ at, pitches, fingers }) =>
-      pitches.map((pitch, over) => ({ at, pitch, finger: fingers[over] ?? null, over })),
-    ),
-  ];
-}
+/** Pixels by which room for a fill begins before its first count. */
+const ROOM_BEFORE = 14;
+/** Pixels by which it ends before the next note. */
+const ROOM_AFTER = 24;
 
 /** Pixels from one note of a right-hand chord to the next above it. */
 const SUNG_STEP = 27;
@@ -406,14 +378,13 @@ function liftedWords(notes: readonly PartNote[], x: (at: number) => number): Rea
   });
   const lifted = new Set<number>();
   sung.slice(1).forEach((next, i) => {
-    const wide = ((sung[i].word.length + next.word.length) / 2) * WORD_LETTER + WORD_GAP;
+    const wide = wordWidth(sung[i].word + next.word) / 2 + WORD_GAP;
     if (x(next.at) - x(sung[i].at) < wide && !lifted.has(sung[i].at)) lifted.add(next.at);
   });
   return lifted;
 }
 
-/** Width of a letter of a sung word, and the least space between two words. */
-const WORD_LETTER = 7.6;
+/** Least space between two words. */
 const WORD_GAP = 4;
 
 /** Pixels by which a crowded word stands higher. */
@@ -423,36 +394,4 @@ const WORD_LIFT = 13;
 function countedText(counted: ReturnType<typeof countNotes>[number] | undefined): string {
   if (!counted) return '';
   return counted.held.startsWith('hold') ? counted.held : [counted.count, counted.held].filter(Boolean).join(' ');
-}
-
-interface StripAttack {
-  readonly at: number;
-  readonly pitches: readonly string[];
-  readonly fingers: readonly number[];
-}
-
-/** What is struck of a chord, moment by moment: its texture's attacks, or the chord itself. */
-function attacksOf({ at, pitches, fingers, dressed }: PartChord): StripAttack[] {
-  if (!dressed) return [{ at, pitches, fingers }];
-  const places = [...new Set(dressed.notes.map((n) => n.at))];
-  return places.map((place) => {
-    const here = dressed.notes.flatMap((n, k) => (n.at === place ? [{ pitch: n.pitch, finger: dressed.fingers[k] }] : []));
-    return { at: place, pitches: here.map((n) => n.pitch), fingers: here.map((n) => n.finger) };
-  });
-}
-
-/** The counts of one bar: every count, and what is said between where something is struck. */
-function countMarks(segment: Segment, attacks: readonly number[], x: (at: number) => number): CountMark[] {
-  const { bar, start, end } = segment;
-  const unit = countTicks(bar.meter);
-  const marks = new Map<number, CountMark>();
-  const mark = (at: number) => {
-    const offset = offsetInBar(bar, at);
-    const count = countAt(offset, bar.meter);
-    const kind = count.between ? 'between' : offset % beatTicks(bar.meter) === 0 ? 'beat' : 'count';
-    marks.set(at, { x: x(at), text: count.between || `${count.beat}`, kind });
-  };
-  for (let at = bar.start - (bar.lead % unit); at < end; at += unit) if (at >= start) mark(at);
-  for (const at of attacks) if (at >= start && at < end && !marks.has(at)) mark(at);
-  return [...marks.values()];
 }

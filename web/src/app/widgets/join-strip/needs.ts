@@ -1,0 +1,147 @@
+import {
+  TICKS_PER_QUARTER,
+  beatTicks,
+  countAt,
+  countTicks,
+  offsetInBar,
+  type Bar,
+  type Part,
+  type PartChord,
+  type PartNote,
+} from '@joined-hands/core';
+import { SIZE, fingersWidth, nameWidth } from './sizes';
+import { widthAt, type Apart } from './spacing';
+
+/** The bars of a part, cut where the part begins and ends inside one. */
+export interface Segment {
+  readonly bar: Bar;
+  readonly start: number;
+  readonly end: number;
+}
+
+export const startOf = (line: readonly Segment[]): number => line[0].start;
+export const endOf = (line: readonly Segment[]): number => line[line.length - 1].end;
+
+export const radiusOf = ({ length }: PartNote): number => (length >= TICKS_PER_QUARTER ? SIZE.stone : SIZE.smallStone);
+
+/** The notes that the right hand plays beside the tune, each with its finger. */
+export function besideTune({ fills, sung }: Part): { at: number; pitch: string; finger: number | null; over: number }[] {
+  return [
+    ...fills.map(({ at, pitch, finger }) => ({ at, pitch, finger, over: 0 })),
+    ...sung.flatMap(({ at, pitches, fingers }) =>
+      pitches.map((pitch, over) => ({ at, pitch, finger: fingers[over] ?? null, over })),
+    ),
+  ];
+}
+
+interface StripAttack {
+  readonly at: number;
+  readonly pitches: readonly string[];
+  readonly fingers: readonly number[];
+}
+
+/** What is struck of a chord, moment by moment: its texture's attacks, or the chord itself. */
+export function attacksOf({ at, pitches, fingers, dressed }: PartChord): StripAttack[] {
+  if (!dressed) return [{ at, pitches, fingers }];
+  const places = [...new Set(dressed.notes.map((n) => n.at))];
+  return places.map((place) => {
+    const here = dressed.notes.flatMap((n, k) => (n.at === place ? [{ pitch: n.pitch, finger: dressed.fingers[k] }] : []));
+    return { at: place, pitches: here.map((n) => n.pitch), fingers: here.map((n) => n.finger) };
+  });
+}
+
+/** Every moment at which a hand strikes. */
+export const struckIn = (part: Part): number[] => [
+  ...part.melody.map((n) => n.at),
+  ...besideTune(part).map((n) => n.at),
+  ...part.chords.flatMap((c) => attacksOf(c).map((a) => a.at)),
+];
+
+/** A count of a bar, or what is said between two. */
+export interface Count {
+  readonly at: number;
+  readonly text: string;
+  readonly kind: 'beat' | 'count' | 'between';
+}
+
+/** The counts of one bar: every count, and what is said between where something is struck. */
+export function countsOf({ bar, start, end }: Segment, struck: readonly number[]): Count[] {
+  const unit = countTicks(bar.meter);
+  const counts = new Map<number, Count>();
+  const count = (at: number) => {
+    const offset = offsetInBar(bar, at);
+    const { between, beat } = countAt(offset, bar.meter);
+    const kind = between ? 'between' : offset % beatTicks(bar.meter) === 0 ? 'beat' : 'count';
+    counts.set(at, { at, text: between || `${beat}`, kind });
+  };
+  for (let at = bar.start - (bar.lead % unit); at < end; at += unit) if (at >= start) count(at);
+  for (const at of struck) if (at >= start && at < end && !counts.has(at)) count(at);
+  return [...counts.values()].sort((a, b) => a.at - b.at);
+}
+
+/** A moment of a row, and half of what stands there, in pixels. */
+interface Mark {
+  readonly at: number;
+  readonly around: number;
+}
+
+/** What must not come nearer to each other in a part: stone to stone, chord to chord, name to name, count to count. */
+export function apartsOf(part: Part, segments: readonly Segment[]): Apart[] {
+  const right = [
+    ...part.melody.map((n) => ({ at: n.at, around: radiusOf(n) + SIZE.aroundStone })),
+    ...besideTune(part).map((n) => ({ at: n.at, around: SIZE.aroundPebble })),
+  ];
+  const left = part.chords.flatMap((chord) =>
+    attacksOf(chord).map(({ at, fingers }, i) => ({
+      at,
+      around: Math.max(
+        i > 0 ? SIZE.aroundLater : chord.dressed ? SIZE.aroundDressed : SIZE.aroundStack,
+        fingersWidth(fingers) / 2 + 1,
+      ),
+    })),
+  );
+  const names = part.chords.map((c) => ({ at: c.at, around: nameWidth(c.symbol) / 2 + 3 }));
+  const struck = struckIn(part);
+  const clasped = new Set(part.chords.map((c) => c.at));
+  const counts = segments.flatMap((s) =>
+    countsOf(s, struck).map(({ at }) => ({ at, around: clasped.has(at) ? SIZE.aroundClasp : SIZE.aroundCount })),
+  );
+  return [...[right, left, names, counts].flatMap((row) => apartIn(row, segments)), ...pickUpsOf(segments)];
+}
+
+/** The marks of a row from one to the next, and from the last of a bar to its end. */
+function apartIn(row: readonly Mark[], segments: readonly Segment[]): Apart[] {
+  const marks = row.toSorted((a, b) => a.at - b.at || b.around - a.around).filter((m, i, all) => m.at !== all[i - 1]?.at);
+  const ends = segments.flatMap(({ start, end }) => {
+    const last = marks.findLast((m) => m.at >= start && m.at < end);
+    return last ? [{ from: last.at, to: end, least: SIZE.close }] : [];
+  });
+  return [...marks.slice(1).map((m, i) => ({ from: marks[i].at, to: m.at, least: marks[i].around + m.around })), ...ends];
+}
+
+/** A pick-up is as wide as the word over it, where a bar follows. */
+const pickUpsOf = (segments: readonly Segment[]): Apart[] =>
+  segments.slice(0, -1).flatMap(({ bar, start, end }) => (bar.number > 0 ? [] : [{ from: start, to: end, least: SIZE.pickUp }]));
+
+/** Breaks bars into lines that need at most `room` pixels, as even as whole bars allow. */
+export function breakLines(segments: readonly Segment[], aparts: readonly Apart[], room: number): Segment[][] {
+  const needs = (from: Segment, to: Segment) => widthAt(from.start, to.end, aparts, SIZE.narrowestQuarter / TICKS_PER_QUARTER);
+  const fill = (limit: number): Segment[][] => {
+    const lines: Segment[][] = [];
+    for (const segment of segments) {
+      const line = lines.at(-1);
+      if (line && needs(line[0], segment) <= limit) line.push(segment);
+      else lines.push([segment]);
+    }
+    return lines;
+  };
+  const greedy = fill(room);
+  const whole = needs(segments[0], segments[segments.length - 1]);
+  const longestBar = Math.max(...segments.map((s) => needs(s, s)));
+  // The shortest limit that needs no more lines gives the evenest ones.
+  for (let limit = whole / greedy.length; limit < room; limit += longestBar / 2) {
+    const even = fill(limit);
+    if (even.length === greedy.length) return even;
+  }
+  return greedy;
+}

@@ -1,0 +1,60 @@
+import type { PartChord } from '@joined-hands/core';
+
+/** Sizes of the strip in pixels. */
+export const SIZE = {
+  left: 34,
+  right: 14,
+  top: 59,
+  stone: 20,
+  smallStone: 15,
+  /** Half of what a stone, a note beside the tune, a stack and a later attack of one take up beside their neighbours. */
+  aroundStone: 1,
+  aroundPebble: 13.5,
+  aroundStack: 28.5,
+  aroundDressed: 20.5,
+  aroundLater: 13.25,
+  /** What is left after the last of them. */
+  close: 22,
+  /** Half of a count, and of the clasp around one. */
+  aroundCount: 8.5,
+  aroundClasp: 20,
+  /** The word over a pick-up. */
+  pickUp: 64,
+  /** Narrowest and widest that a quarter note is drawn. */
+  narrowestQuarter: 28.5,
+  widestQuarter: 118,
+  step: 11,
+  tallest: 150,
+  shortest: 54,
+  /** Most pixels by which stones are spread over spare room. */
+  mostSpread: 130,
+  /** Most pixels by which they draw together where there is too little. */
+  mostTight: 56,
+  words: 28,
+  ruler: 34,
+  block: 29,
+  /** Between the low note of a spread chord and the rest. */
+  spread: 9,
+} as const;
+
+/** Widths of a letter, in pixels: of a word, of the name of a chord in large and in small, of its position, of fingers. */
+const LETTER = { word: 7.6, name: 10.8, nameBelow: 8.7, position: 7.2, finger: 8.2 } as const;
+
+/** Pixels that a word takes up. */
+export const wordWidth = (word: string): number => word.length * LETTER.word;
+
+/** Pixels that the name of a chord takes up below its stack. */
+export const nameWidth = (symbol: string): number => symbol.length * LETTER.nameBelow;
+
+/** Pixels that fingers take up below what they strike, "5-3-1". */
+export const fingersWidth = (fingers: readonly number[]): number => (2 * fingers.length - 1) * LETTER.finger;
+
+/** The position of a chord on two lines: "first", "inversion". */
+export const positionLines = (position: string): [string, string] => {
+  const [first, ...rest] = position.split(' ');
+  return [first, rest.join(' ')];
+};
+
+/** Pixels from a chord to the end of its bed that its name and position need to stand beside it. */
+export const besideWidth = ({ symbol, position }: PartChord): number =>
+  47 + Math.max(symbol.length * LETTER.name, ...positionLines(position).map((line) => line.length * LETTER.position));

@@ -1,0 +1,78 @@
+/** Two moments of a line, in ticks, and the pixels by which they must not be nearer to each other. */
+export interface Apart {
+  readonly from: number;
+  readonly to: number;
+  readonly least: number;
+}
+
+/** Where the moments of a line stand, in pixels from its left end. */
+export interface Spacing {
+  readonly width: number;
+  readonly x: (at: number) => number;
+  /** The moment that stands at a pixel. */
+  readonly at: (x: number) => number;
+}
+
+interface Stretch {
+  readonly from: number;
+  readonly ticks: number;
+  readonly least: number;
+}
+
+/**
+ * Spaces a line out: every moment in even time, at `scale` pixels to a tick, but no two nearer than they must be apart;
+ * where they would be, time is drawn wider between them, as an engraver gives short notes more than their share.
+ */
+export function spaceOut(start: number, end: number, aparts: readonly Apart[], scale: number): Spacing {
+  const stretches = stretchesOf(start, end, aparts);
+  const wide = stretches.map(({ ticks, least }) => Math.max(least, ticks * scale));
+  const edges = wide.reduce((all, w) => [...all, all[all.length - 1] + w], [0]);
+  /** The last stretch that begins at or before a value; the first one for what lies before the line. */
+  const lastBy = (begins: readonly number[], value: number) =>
+    Math.max(
+      0,
+      stretches.findLastIndex((_, i) => begins[i] <= value),
+    );
+  const moments = stretches.map((s) => s.from);
+  return {
+    width: edges[edges.length - 1],
+    x: (at) => {
+      const i = lastBy(moments, at);
+      return edges[i] + ((at - moments[i]) / stretches[i].ticks) * wide[i];
+    },
+    at: (x) => {
+      const i = lastBy(edges, x);
+      return moments[i] + ((x - edges[i]) / wide[i]) * stretches[i].ticks;
+    },
+  };
+}
+
+/** Pixels that a line needs at `scale` pixels to a tick. */
+export const widthAt = (start: number, end: number, aparts: readonly Apart[], scale: number): number =>
+  stretchesOf(start, end, aparts).reduce((sum, { ticks, least }) => sum + Math.max(least, ticks * scale), 0);
+
+/** Pixels to a tick at which a line fills `width` pixels; 0 where it is wider than that even with nothing to spare. */
+export function scaleToFill(start: number, end: number, aparts: readonly Apart[], width: number): number {
+  // What must be wider than its share takes its room first; the rest shares what is left, which may make more of them so.
+  let even = stretchesOf(start, end, aparts);
+  let room = width;
+  for (;;) {
+    const scale = room / even.reduce((sum, { ticks }) => sum + ticks, 0);
+    const held = even.filter(({ ticks, least }) => least > ticks * scale);
+    if (held.length === 0) return Math.max(0, scale);
+    room -= held.reduce((sum, { least }) => sum + least, 0);
+    even = even.filter((s) => !held.includes(s));
+    if (even.length === 0 || room <= 0) return 0;
+  }
+}
+
+/** The line from moment to moment; two that must be apart share what they need evenly over what lies between them. */
+function stretchesOf(start: number, end: number, aparts: readonly Apart[]): Stretch[] {
+  const inside = aparts.filter(({ from, to }) => from >= start && to <= end && to > from);
+  const moments = [...new Set([start, ...inside.flatMap(({ from, to }) => [from, to]), end])].sort((a, b) => a - b);
+  return moments.slice(1).map((to, i) => {
+    const from = moments[i];
+    const shares = inside.filter((a) => a.from <= from && a.to >= to).map((a) => (a.least * (to - from)) / (a.to - a.from));
+    return { from, ticks: to - from, least: Math.max(0, ...shares) };
+  });
+}
