@@ -60,10 +60,26 @@ describe('the log', () => {
     expect((await library.passes()).map((p) => p.id)).toEqual(['older']);
   });
 
-  it('says that a pass could not be kept, and still shows it', async () => {
+  it('says that a pass could not be kept, and still shows it, also when the log is looked at again', async () => {
+    const { keepPasses } = library;
     library.keepPasses = () => Promise.reject(new Error('closed'));
     const pass = practice.write(PLAYED);
     await expect.poll(() => practice.trouble()).toContain('Save it as a file');
+    expect(practice.passes()).toEqual([pass]);
+    await practice.load();
+    expect(practice.passes()).toEqual([pass]);
+    library.keepPasses = keepPasses;
+    await practice.keep([{ ...pass, note: 'kept after all' }]);
+    await practice.load();
+    expect(practice.passes().map((p) => p.note)).toEqual(['kept after all']);
+  });
+
+  it('opens without what the browser does not let it read, and says so', async () => {
+    const pass = practice.write(PLAYED);
+    library.passes = () => Promise.reject(new Error('closed'));
+    await practice.load();
+    expect(practice.loaded()).toBe(true);
+    expect(practice.trouble()).toContain('does not let the log be read');
     expect(practice.passes()).toEqual([pass]);
   });
 

@@ -25,12 +25,16 @@ export const PracticeStore = signalStore(
   })),
   withMethods((store, library = inject(Library), workers = inject(Workers)) => {
     let demoLogs: Promise<void> | null = null;
+    /** What the browser would not keep, by its id; it is there until the page is closed. */
+    const unsaved = new Map<string, Pass>();
     const keep = async (passes: readonly Pass[]): Promise<void> => {
       const ids = new Set(passes.map((p) => p.id));
       patchState(store, { passes: inOrder([...store.passes().filter((p) => !ids.has(p.id)), ...passes]), trouble: null });
       try {
         await library.keepPasses(passes);
+        for (const id of ids) unsaved.delete(id);
       } catch {
+        for (const pass of passes) unsaved.set(pass.id, pass);
         patchState(store, { trouble: 'The browser does not let the log be saved here. Save it as a file on the Log page.' });
       }
     };
@@ -39,7 +43,14 @@ export const PracticeStore = signalStore(
       async load(): Promise<void> {
         // Without them there is only less to see.
         await (demoLogs ??= writeDemoLogs(library, workers).catch(() => undefined));
-        patchState(store, { passes: await library.passes(), loaded: true, today: dayOf(new Date()) });
+        try {
+          const kept = (await library.passes()).filter((p) => !unsaved.has(p.id));
+          patchState(store, { passes: inOrder([...kept, ...unsaved.values()]), loaded: true, today: dayOf(new Date()) });
+        } catch {
+          const trouble =
+            'The browser does not let the log be read here. Open the page anew, or bring in a log that you saved as a file.';
+          patchState(store, { loaded: true, today: dayOf(new Date()), trouble });
+        }
       },
       /** Adds passes, or changes those of the same id. */
       keep,
@@ -52,6 +63,7 @@ export const PracticeStore = signalStore(
       },
       async remove(passes: readonly Pass[]): Promise<void> {
         const ids = new Set(passes.map((p) => p.id));
+        for (const id of ids) unsaved.delete(id);
         patchState(store, { passes: store.passes().filter((p) => !ids.has(p.id)) });
         await library.removePasses([...ids]);
       },
