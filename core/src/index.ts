@@ -87,6 +87,7 @@ export {
   chordShapes,
   lessonOf,
   lessonText,
+  joinsOf,
   worksheet,
   type ChordShape,
   type Lesson,

@@ -21,7 +21,11 @@ export interface Together {
 }
 
 /** Where the hands meet: every left-hand attack, in order, with the melody note on it. */
-export function togetherPoints(chords: readonly VoicedChord[], melody: readonly MelodyNote[], bars: readonly Bar[]): Together[] {
+export function togetherPoints(
+  chords: readonly Pick<VoicedChord, 'at' | 'symbol'>[],
+  melody: readonly Pick<MelodyNote, 'at' | 'length' | 'pitch' | 'lyric'>[],
+  bars: readonly Bar[],
+): Together[] {
   const words = sungWords(melody);
   let i = 0;
   return chords.map((chord) => {

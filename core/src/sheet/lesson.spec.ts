@@ -28,6 +28,15 @@ describe('a lesson', () => {
     expect(text).not.toMatch(/undefined|null/);
   });
 
+  it('joins the chords to the tune as they are learned first, whatever texture comes later', () => {
+    const plain = demo('lamps-across-the-sound.letters');
+    const dressed = setWish(plain, null, 'texture', 'bass-chord-chord');
+    const sentences = (document: typeof plain) => lessonOf(arrange(document)).parts.map((p) => p.together.map((t) => t.sentence));
+    expect(arrange(dressed).parts[0].together.length).toBeGreaterThan(arrange(plain).parts[0].together.length);
+    expect(sentences(dressed).map((s) => s.length)).toEqual(arrange(dressed).parts.map((p) => p.chords.length));
+    expect(sentences(plain)[1][0]).toMatch(/^Eb5 with C minor on 1, on “leaning”|^Eb5 with C minor on 1/);
+  });
+
   it('says where a hand rests', () => {
     const alone = setWish(documentOf(songOf([['C5', 4]])), null, 'level', 'tune');
     const [part] = lessonOf(arrange(alone)).parts;

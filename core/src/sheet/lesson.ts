@@ -2,12 +2,13 @@ import type { Arrangement, Part, PartChord } from '../arrange/arrangement.js';
 import { repeatWords } from '../divide/repeats.js';
 import { keyName } from '../harmony/key.js';
 import { countNotes, sungWords } from '../join/counting.js';
-import { togetherSentence } from '../join/together.js';
+import { togetherPoints, togetherSentence } from '../join/together.js';
 import { shapeOf } from '../left-hand/shapes.js';
 import { nameOf } from '../pitch/pitch.js';
 import { startWords } from '../right-hand/positions.js';
-import { barAt, capital } from '../time/bars.js';
+import { barAt, capital, type Bar } from '../time/bars.js';
 import { meterName } from '../time/meter.js';
+import type { Ticks } from '../time/ticks.js';
 import { partTitle } from './chart.js';
 
 /** A chord of a lesson: its name, how it lies, its notes bottom-up and the fingers. */
@@ -39,8 +40,8 @@ export interface LessonPart {
   readonly start: string;
   readonly notes: readonly LessonNote[];
   readonly chords: readonly LessonChord[];
-  /** A sentence for every attack of the left hand: with which note it falls, on which count. */
-  readonly together: readonly { readonly place: string; readonly sentence: string }[];
+  /** A sentence for every chord: with which note it falls, on which count. */
+  readonly together: readonly JoinWords[];
   /** What to watch, where the part is hard. */
   readonly watch: string | null;
 }
@@ -64,7 +65,6 @@ export function lessonOf({ song, parts, bars, hardest }: Arrangement): Lesson {
     parts: parts.map((part): LessonPart => {
       const { repeats } = part;
       const place = repeats && repeats.differsFrom !== null ? `bar ${barAt(bars, repeats.differsFrom).number}` : '';
-      const names = new Map(part.chords.map((c) => [c.at, c.name]));
       const [first] = part.melody;
       return {
         number: part.number,
@@ -73,16 +73,35 @@ export function lessonOf({ song, parts, bars, hardest }: Arrangement): Lesson {
         start: first && part.places[0] ? startWords(part.places[0], first.pitch, first.finger) : 'The right hand rests.',
         notes: notesOf(part, bars),
         chords: chordsOf(part),
-        together: part.together.map((t) => {
-          const { number } = barAt(bars, t.at);
-          return { place: number > 0 ? `bar ${number}` : 'pick-up', sentence: togetherSentence(t, names.get(t.at) ?? t.chord) };
-        }),
+        together: joinsOf(part, bars),
         watch:
           part.difficulty.reasons.length > 0 && part.difficulty.score >= WATCHED ? capital(part.difficulty.reasons[0]) : null,
       };
     }),
   };
 }
+
+/** Where the hands meet, in words. */
+export interface JoinWords {
+  readonly at: Ticks;
+  /** "bar 3", or "pick-up". */
+  readonly place: string;
+  readonly sentence: string;
+  /** True where the chord falls between notes of the tune. */
+  readonly apart: boolean;
+}
+
+/** Where each chord of a part meets the tune, as it is learned first: before a texture strikes it more often. */
+export const joinsOf = (part: Part, bars: readonly Bar[]): JoinWords[] =>
+  togetherPoints(part.chords, part.melody, bars).map((point, i) => {
+    const { number } = barAt(bars, point.at);
+    return {
+      at: point.at,
+      place: number > 0 ? `bar ${number}` : 'pick-up',
+      sentence: togetherSentence(point, part.chords[i].name),
+      apart: point.melody === null,
+    };
+  });
 
 /** Difficulty from which a part has something to watch. */
 const WATCHED = 25;

@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { barAt, togetherSentence } from '@joined-hands/core';
+import { joinsOf } from '@joined-hands/core';
 import { DeskStore } from '../state/desk.store';
 import { Signs } from '../widgets/signs';
 
-/** Where the hands meet in the part at work, in words: every left-hand attack with the note, the count and the syllable. */
+/** Where the hands meet in the part at work, in words: every chord with the note, the count and the syllable. */
 @Component({
   selector: 'jh-joins',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -18,8 +18,8 @@ import { Signs } from '../widgets/signs';
           [class.apart]="point.apart"
           (click)="desk.select({ kind: 'chord', at: point.at })"
         >
-          <b>{{ point.bar }}</b>
-          <jh-signs [text]="point.text" />
+          <b>{{ point.place }}</b>
+          <jh-signs [text]="point.sentence" />
         </button>
       </li>
     }
@@ -62,14 +62,6 @@ export class Joins {
   protected readonly desk = inject(DeskStore);
   protected readonly points = computed(() => {
     const part = this.desk.currentPart();
-    const bars = this.desk.arrangement()?.bars ?? [];
-    const bar = (at: number) => (barAt(bars, at).number > 0 ? `bar ${barAt(bars, at).number}` : 'pick-up');
-    const names = new Map(part?.chords.map((c) => [c.at, c.name]));
-    return (part?.together ?? []).map((t) => ({
-      at: t.at,
-      bar: bar(t.at),
-      text: togetherSentence(t, names.get(t.at) ?? t.chord),
-      apart: t.melody === null,
-    }));
+    return part ? joinsOf(part, this.desk.arrangement()?.bars ?? []) : [];
   });
 }
