@@ -28,6 +28,8 @@ const WHITE = 6;
   styles: `
     svg {
       display: block;
+      max-width: 100%;
+      height: auto;
     }
     rect {
       fill: var(--key-white);
@@ -45,6 +47,7 @@ const WHITE = 6;
   `,
 })
 export class LittleKeyboard {
+  /** How many times its least size it may be drawn. */
   readonly scale = input(1);
   readonly pitches = input.required<readonly string[]>();
   /** Lowest and highest key shown, as MIDI numbers: whole octaves from a C to a B. */

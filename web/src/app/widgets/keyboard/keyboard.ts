@@ -37,8 +37,10 @@ interface Key {
 }
 
 const WIDTH = 1236;
-const HEIGHT = 136;
 const TOP = 34;
+/** Length of a white key, usual and where the keys are what is played on; and of a black one, as a part of it. */
+const LENGTH = { usual: 98, tall: 190 } as const;
+const BLACK = 0.6;
 
 /** Width of a letter over a bracket, and the space between the words of two hands. */
 const LETTER = 8.4;
@@ -56,6 +58,8 @@ export class Keyboard {
   readonly pressed = input<readonly PressedKey[]>([]);
   readonly spans = input<readonly HandSpan[]>([]);
   readonly sounding = input<ReadonlySet<number>>(new Set<number>());
+  /** Longer keys, to be played on. */
+  readonly tall = input(false);
   readonly keyPressed = output<number>();
   readonly keyReleased = output<number>();
 
@@ -64,7 +68,10 @@ export class Keyboard {
   protected readonly larger = computed(() => Math.min(1.6, Math.max(1, 1 / this.scale())));
 
   protected readonly top = TOP;
-  protected readonly viewBox = `0 0 ${WIDTH} ${HEIGHT}`;
+  protected readonly length = computed(() => (this.tall() ? LENGTH.tall : LENGTH.usual));
+  protected readonly blackLength = computed(() => this.length() * BLACK);
+  private readonly height = computed(() => TOP + this.length() + 4);
+  protected readonly viewBox = computed(() => `0 0 ${WIDTH} ${this.height()}`);
   protected readonly keys = computed(() => layKeys(this.size()));
   /** The keys as they are drawn: the black ones last, over the white ones, which leave a gap between them. */
   protected readonly drawn = computed(() => [
@@ -80,7 +87,7 @@ export class Keyboard {
   protected readonly dots = computed(() =>
     this.pressed().flatMap((p) => {
       const key = this.byMidi().get(p.midi);
-      return key ? [{ ...p, x: key.x + key.width / 2, y: key.black ? 78 : 106 }] : [];
+      return key ? [{ ...p, x: key.x + key.width / 2, y: TOP + this.length() * (key.black ? 0.45 : 0.735) }] : [];
     }),
   );
 
@@ -115,7 +122,7 @@ export class Keyboard {
     const destroyed = inject(DestroyRef);
     afterNextRender(() => {
       const observer = new ResizeObserver(() =>
-        this.scale.set(Math.min(host.clientWidth / WIDTH, host.clientHeight / HEIGHT) || 1),
+        this.scale.set(Math.min(host.clientWidth / WIDTH, host.clientHeight / this.height()) || 1),
       );
       observer.observe(host);
       destroyed.onDestroy(() => observer.disconnect());
