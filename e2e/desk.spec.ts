@@ -176,6 +176,8 @@ test('everything is kept over a reload', async ({ page }) => {
 
 test('everything on the strip is reached and chosen from the keyboard', async ({ page }) => {
   await openSong(page, 'Lamps Across the Sound');
+  // A reader goes on where the new screen begins.
+  await expect(page.locator('main')).toBeFocused();
   await page.getByTestId('stone').nth(1).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('stone').nth(1)).toHaveAttribute('aria-pressed', 'true');
@@ -183,6 +185,14 @@ test('everything on the strip is reached and chosen from the keyboard', async ({
   await expect(page.getByTestId('stone').nth(1)).toHaveAccessibleDescription('bar 1, count 1, with G minor');
   await expect(page.getByTestId('stone').nth(2)).toHaveAccessibleDescription('bar 1, count 3');
   await expect(stacks(page).nth(2)).toHaveAccessibleDescription(/^bar \d+, count 1$/);
+  // Stepped through by keys, every chord, part and view is read aloud.
+  const aloud = page.locator('.cdk-live-announcer-element');
+  await page.keyboard.press('ArrowRight');
+  await expect(aloud).toHaveText(/^Bar \d: .+ with .+ on \d, on .+\. (Root position|.+ inversion), .+\.$/);
+  await page.keyboard.press('ArrowDown');
+  await expect(aloud).toHaveText('Part 2, Bars 5–8: 11 notes, 4 chords.');
+  await page.keyboard.press('1');
+  await expect(aloud).toHaveText('Right hand');
   await stacks(page).nth(2).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'C minor' })).toBeVisible();

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, signa
 import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { keyName, meterName } from '@joined-hands/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { filter, map } from 'rxjs';
+import { filter, map, skip } from 'rxjs';
 import { Finder } from './finder/finder';
 import { Actions, type Action } from './state/actions';
 import { DeskStore } from './state/desk.store';
@@ -58,14 +58,10 @@ export class App {
   protected readonly screens = SCREENS;
   protected readonly glossary = Object.values(GLOSSARY);
   private readonly finder = viewChild.required(Finder);
+  private readonly main = viewChild.required<ElementRef<HTMLElement>>('main');
   private readonly help = viewChild.required<ElementRef<HTMLDialogElement>>('help');
-  private readonly url = toSignal(
-    this.router.events.pipe(
-      filter((e) => e instanceof NavigationEnd),
-      map((e) => e.urlAfterRedirects),
-    ),
-    { initialValue: this.router.url },
-  );
+  private readonly ended = this.router.events.pipe(filter((e) => e instanceof NavigationEnd));
+  private readonly url = toSignal(this.ended.pipe(map((e) => e.urlAfterRedirects)), { initialValue: this.router.url });
 
   /** The song is named in the header on the screens that work on it. */
   protected readonly song = computed(() => {
@@ -82,6 +78,10 @@ export class App {
     addEventListener('online', () => this.offline.set(false));
     addEventListener('offline', () => this.offline.set(true));
     // A newer program waits until it is asked for: work is never interrupted.
+    // What had the focus is gone with its screen: a reader goes on at the head of the new one.
+    this.ended.pipe(skip(1)).subscribe(() => {
+      if (document.activeElement === document.body) this.main().nativeElement.focus({ preventScroll: true });
+    });
     inject(SwUpdate).versionUpdates.subscribe((event) => {
       if (event.type !== 'VERSION_READY') return;
       this.toasts.say('A newer Joined Hands is ready.', { label: 'Use it now', run: () => location.reload() });

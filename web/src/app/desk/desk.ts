@@ -1,3 +1,4 @@
+import { LiveAnnouncer } from '@angular/cdk/a11y';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -42,6 +43,7 @@ import { Ladder } from './ladder';
 import { Progression } from './progression';
 import { Reasons } from './reasons';
 import { Roadmap } from './roadmap';
+import { spokenJoin, spokenPart } from './spoken';
 import { texturesOf } from './textures';
 import { Transport } from './transport';
 
@@ -186,6 +188,7 @@ export class Desk implements OnDestroy {
 
   /** How many times its own size the strip may be drawn on a large screen. */
   protected readonly closest = 1.4;
+  private readonly aloud = inject(LiveAnnouncer);
   private readonly room = viewChild<ElementRef<HTMLElement>>('room');
   /** Pixels between the head and the transport, for the strip to fill. */
   protected readonly stripRoom = signal(0);
@@ -278,9 +281,9 @@ export class Desk implements OnDestroy {
       { name: this.player.state() === 'silent' ? 'Start' : 'Stop', keys: [' '], run: () => this.toggle() },
       { name: 'Step to the next join', keys: ['ArrowRight'], run: () => this.stepJoin(1) },
       { name: 'Step to the join before', keys: ['ArrowLeft'], run: () => this.stepJoin(-1) },
-      { name: 'Go to the next part', keys: ['ArrowDown'], run: () => this.desk.choosePart(part + 1) },
-      { name: 'Go to the part before', keys: ['ArrowUp'], run: () => this.desk.choosePart(part - 1) },
-      ...VIEWS.map(({ id, text }, i) => ({ name: text, keys: [`${i + 1}`], run: () => this.desk.setView(id) })),
+      { name: 'Go to the next part', keys: ['ArrowDown'], run: () => this.stepPart(part + 1) },
+      { name: 'Go to the part before', keys: ['ArrowUp'], run: () => this.stepPart(part - 1) },
+      ...VIEWS.map(({ id, text }, i) => ({ name: text, keys: [`${i + 1}`], run: () => this.showView(id, text) })),
       ...this.dressings(),
     ];
   }
@@ -303,7 +306,25 @@ export class Desk implements OnDestroy {
     if (!part) return;
     const at = this.desk.selection()?.at ?? part.start;
     const next = by > 0 ? part.chords.find((c) => c.at > at) : [...part.chords].reverse().find((c) => c.at < at);
-    if (next) this.desk.select({ kind: 'chord', at: next.at });
+    if (!next) return;
+    this.desk.select({ kind: 'chord', at: next.at });
+    this.say(spokenJoin(part, this.desk.arrangement()?.bars ?? [], next.at));
+  }
+
+  private stepPart(to: number): void {
+    this.desk.choosePart(to);
+    const part = this.part();
+    if (part) this.say(spokenPart(part));
+  }
+
+  private showView(view: HandView, text: string): void {
+    this.desk.setView(view);
+    this.say(text);
+  }
+
+  /** Reads aloud what a key has done, to who does not see it. */
+  private say(words: string): void {
+    void this.aloud.announce(words);
   }
 }
 

@@ -36,7 +36,12 @@ export class Finder {
   /** The entry that Enter takes. */
   protected readonly at = linkedSignal({ source: this.found, computation: () => 0 });
 
+  /** Opened, the field itself is what is read; an entry only once one has typed or moved. */
+  protected readonly touched = signal(false);
+  protected readonly active = computed(() => (this.touched() && this.found().length > 0 ? `found-${this.at()}` : null));
+
   open(): void {
+    this.touched.set(false);
     this.typed.set('');
     // At once, so that what is typed from now on is not put behind what was typed before.
     this.field().nativeElement.value = '';
@@ -48,6 +53,7 @@ export class Finder {
   protected move(by: 1 | -1): void {
     const many = this.found().length;
     if (many === 0) return;
+    this.touched.set(true);
     this.at.update((at) => (at + by + many) % many);
     this.list().nativeElement.children[this.at()]?.scrollIntoView({ block: 'nearest' });
   }

@@ -13,21 +13,10 @@ import {
   type PartChord,
   type PartNote,
 } from '@joined-hands/core';
-import {
-  apartsOf,
-  attacksOf,
-  besideTune,
-  breakLines,
-  countsOf,
-  endOf,
-  radiusOf,
-  startOf,
-  struckIn,
-  type Count,
-  type Segment,
-} from './needs';
+import { apartsOf, breakLines, radiusOf } from './apart';
 import { SIZE, besideWidth, wordWidth } from './sizes';
 import { scaleToFill, spaceOut, type Spacing } from './spacing';
+import { attacksOf, besideTune, countsOf, endOf, startOf, struckIn, type Count, type Segment } from './struck';
 
 /** A melody note on the strip. Coordinates are pixels inside its line. */
 export interface Stone {

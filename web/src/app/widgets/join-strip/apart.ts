@@ -1,83 +1,9 @@
-import {
-  TICKS_PER_QUARTER,
-  beatTicks,
-  countAt,
-  countTicks,
-  offsetInBar,
-  type Bar,
-  type Part,
-  type PartChord,
-  type PartNote,
-} from '@joined-hands/core';
+import { TICKS_PER_QUARTER, type Part, type PartNote } from '@joined-hands/core';
 import { SIZE, fingersWidth, nameWidth } from './sizes';
 import { widthAt, type Apart } from './spacing';
-
-/** The bars of a part, cut where the part begins and ends inside one. */
-export interface Segment {
-  readonly bar: Bar;
-  readonly start: number;
-  readonly end: number;
-}
-
-export const startOf = (line: readonly Segment[]): number => line[0].start;
-export const endOf = (line: readonly Segment[]): number => line[line.length - 1].end;
+import { attacksOf, besideTune, countsOf, struckIn, type Segment } from './struck';
 
 export const radiusOf = ({ length }: PartNote): number => (length >= TICKS_PER_QUARTER ? SIZE.stone : SIZE.smallStone);
-
-/** The notes that the right hand plays beside the tune, each with its finger. */
-export function besideTune({ fills, sung }: Part): { at: number; pitch: string; finger: number | null; over: number }[] {
-  return [
-    ...fills.map(({ at, pitch, finger }) => ({ at, pitch, finger, over: 0 })),
-    ...sung.flatMap(({ at, pitches, fingers }) =>
-      pitches.map((pitch, over) => ({ at, pitch, finger: fingers[over] ?? null, over })),
-    ),
-  ];
-}
-
-interface StripAttack {
-  readonly at: number;
-  readonly pitches: readonly string[];
-  readonly fingers: readonly number[];
-}
-
-/** What is struck of a chord, moment by moment: its texture's attacks, or the chord itself. */
-export function attacksOf({ at, pitches, fingers, dressed }: PartChord): StripAttack[] {
-  if (!dressed) return [{ at, pitches, fingers }];
-  const places = [...new Set(dressed.notes.map((n) => n.at))];
-  return places.map((place) => {
-    const here = dressed.notes.flatMap((n, k) => (n.at === place ? [{ pitch: n.pitch, finger: dressed.fingers[k] }] : []));
-    return { at: place, pitches: here.map((n) => n.pitch), fingers: here.map((n) => n.finger) };
-  });
-}
-
-/** Every moment at which a hand strikes. */
-export const struckIn = (part: Part): number[] => [
-  ...part.melody.map((n) => n.at),
-  ...besideTune(part).map((n) => n.at),
-  ...part.chords.flatMap((c) => attacksOf(c).map((a) => a.at)),
-];
-
-/** A count of a bar, or what is said between two. */
-export interface Count {
-  readonly at: number;
-  readonly text: string;
-  readonly kind: 'beat' | 'count' | 'between';
-}
-
-/** The counts of one bar: every count, and what is said between where something is struck. */
-export function countsOf({ bar, start, end }: Segment, struck: readonly number[]): Count[] {
-  const unit = countTicks(bar.meter);
-  const counts = new Map<number, Count>();
-  const count = (at: number) => {
-    const offset = offsetInBar(bar, at);
-    const { between, beat } = countAt(offset, bar.meter);
-    const kind = between ? 'between' : offset % beatTicks(bar.meter) === 0 ? 'beat' : 'count';
-    counts.set(at, { at, text: between || `${beat}`, kind });
-  };
-  for (let at = bar.start - (bar.lead % unit); at < end; at += unit) if (at >= start) count(at);
-  for (const at of struck) if (at >= start && at < end && !counts.has(at)) count(at);
-  return [...counts.values()].sort((a, b) => a.at - b.at);
-}
 
 /** A moment of a row, and half of what stands there, in pixels. */
 interface Mark {
