@@ -7,6 +7,7 @@ import { fileURLToPath } from 'node:url';
 import { demo } from '../core/testing/songs.js';
 import { listen } from '../server/src/listen.js';
 import { makeApp } from '../server/src/app.js';
+import { CHROMIUM } from '../e2e/chromium.js';
 import { clicksOf, noteClicks, standInDevice } from '../e2e/app.js';
 import { ms, type Row } from './table.js';
 
@@ -49,13 +50,7 @@ export async function onScreen(long: boolean): Promise<Row[]> {
   });
 
   const { server, port } = await listen(makeApp(dist), 4620);
-  const browser = await chromium.launch({
-    executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
-    args: [
-      ...['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
-      '--autoplay-policy=no-user-gesture-required',
-    ],
-  });
+  const browser = await chromium.launch(CHROMIUM);
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   // What compiles this script names functions by a helper that a page does not have.
   await context.addInitScript('globalThis.__name = (made) => made');

@@ -1,13 +1,7 @@
 import { defineConfig } from '@playwright/test';
+import { CHROMIUM } from './chromium.js';
 
 const port = Number(process.env['E2E_PORT'] ?? 4391);
-
-/** What the browser does beside showing a page; the first two load pages of their own for its address bar with every page. */
-const NOT_NEEDED = [
-  ...['WebUIOmniboxPopup', 'WebUIOmniboxAimPopup', 'AimEnabled', 'PreconnectToSearch', 'OptimizationHints', 'MediaRouter'],
-  ...['NetworkTimeServiceQuerying', 'HttpsUpgrades', 'PaintHolding', 'DestroyProfileOnBrowserClose'],
-  'AvoidUnnecessaryBeforeUnloadCheckSync',
-];
 
 export default defineConfig({
   testDir: '.',
@@ -24,20 +18,7 @@ export default defineConfig({
     // Each test would fetch the whole piano for its own cache; those about the network ask for it.
     serviceWorkers: 'block',
     contextOptions: { reducedMotion: 'reduce' },
-    launchOptions: {
-      executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-        '--autoplay-policy=no-user-gesture-required',
-        `--disable-features=${NOT_NEEDED.join(',')}`,
-      ],
-    },
+    launchOptions: CHROMIUM,
   },
   webServer: {
     command: 'npx tsx server/src/main.ts',

@@ -2,6 +2,7 @@ import { chromium, type Page } from '@playwright/test';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { CHROMIUM } from './chromium.js';
 import { listen } from '../server/src/listen.js';
 import { makeApp } from '../server/src/app.js';
 
@@ -10,10 +11,7 @@ const root = fileURLToPath(new URL('..', import.meta.url));
 const folder = join(root, 'docs', 'screenshots');
 mkdirSync(folder, { recursive: true });
 const { server, port } = await listen(makeApp(join(root, 'web', 'dist', 'browser')), 4700);
-const browser = await chromium.launch({
-  executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
-});
+const browser = await chromium.launch(CHROMIUM);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
 const shot = (name: string) => page.screenshot({ path: join(folder, `${name}.png`), animations: 'disabled' });
 
