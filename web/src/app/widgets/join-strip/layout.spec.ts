@@ -72,7 +72,7 @@ describe('the join strip', () => {
         for (const line of layout(named, bars, width)) {
           line.stacks.forEach((s, i) => {
             const next = line.stacks[i + 1]?.x ?? line.width + 20;
-            if (s.beside) expect(s.x + 48 + long.length * letter.beside).toBeLessThanOrEqual(next - 20);
+            if (s.beside) expect(s.x + 45 + long.length * letter.beside).toBeLessThanOrEqual(next - 20);
             else if (i > 0) expect(s.x - line.stacks[i - 1].x).toBeGreaterThanOrEqual(long.length * letter.below);
           });
           const clasps = new Set(line.clasps.map((c) => c.at));

@@ -57,4 +57,4 @@ export const positionLines = (position: string): [string, string] => {
 
 /** Pixels from a chord to the end of its bed that its name and position need to stand beside it. */
 export const besideWidth = ({ symbol, position }: PartChord): number =>
-  47 + Math.max(symbol.length * LETTER.name, ...positionLines(position).map((line) => line.length * LETTER.position));
+  44 + Math.max(symbol.length * LETTER.name, ...positionLines(position).map((line) => line.length * LETTER.position));
