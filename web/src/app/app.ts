@@ -77,11 +77,11 @@ export class App {
     this.actions.offer(() => this.everywhere());
     addEventListener('online', () => this.offline.set(false));
     addEventListener('offline', () => this.offline.set(true));
-    // A newer program waits until it is asked for: work is never interrupted.
     // What had the focus is gone with its screen: a reader goes on at the head of the new one.
     this.ended.pipe(skip(1)).subscribe(() => {
       if (document.activeElement === document.body) this.main().nativeElement.focus({ preventScroll: true });
     });
+    // A newer program waits until it is asked for: work is never interrupted.
     inject(SwUpdate).versionUpdates.subscribe((event) => {
       if (event.type !== 'VERSION_READY') return;
       this.toasts.say('A newer Joined Hands is ready.', { label: 'Use it now', run: () => location.reload() });

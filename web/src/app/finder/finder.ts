@@ -35,7 +35,6 @@ export class Finder {
   protected readonly found = computed(() => (this.shown() ? search(this.entries(), this.typed()) : []));
   /** The entry that Enter takes. */
   protected readonly at = linkedSignal({ source: this.found, computation: () => 0 });
-
   /** Opened, the field itself is what is read; an entry only once one has typed or moved. */
   protected readonly touched = signal(false);
   protected readonly active = computed(() => (this.touched() && this.found().length > 0 ? `found-${this.at()}` : null));
