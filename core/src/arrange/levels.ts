@@ -1,26 +1,14 @@
 import { parseChord } from '../harmony/symbol.js';
 import { triadSymbol } from '../harmony/simplify.js';
+import { SCHOOL_RULES } from '../left-hand/schools.js';
 import type { Document, Level, School } from '../song/decisions.js';
 import type { HarmonisedChord } from './harmonise.js';
 import { levelAt } from './layers.js';
 
-/** How full each school is: one note, two, or a chord. */
-const FULLNESS: Readonly<Record<School, number>> = {
-  'single-bass': 1,
-  octave: 2,
-  'two-note': 2,
-  fifths: 2,
-  shell: 2,
-  close: 3,
-  root: 3,
-  open: 3,
-  'under-melody': 3,
-};
-
 /** The school that a simpler level allows in place of the one that was asked for. */
 export function schoolWithin(level: Level, school: School): School {
-  if (level === 'bass' && FULLNESS[school] > 1) return 'single-bass';
-  if (level === 'two-note' && FULLNESS[school] > 2) return 'two-note';
+  if (level === 'bass' && SCHOOL_RULES[school].notes > 1) return 'single-bass';
+  if (level === 'two-note' && SCHOOL_RULES[school].notes > 2) return 'two-note';
   return school;
 }
 
