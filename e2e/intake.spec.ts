@@ -51,9 +51,18 @@ test('letters are typed with a live strip, and a slip is named at its place', as
   await expect(stacks(page).first()).toHaveAccessibleName(/^D major/);
 });
 
-test('ABC is pasted', async ({ page }) => {
+test('ABC is pasted; a short example shows what it looks like, and what was found is not told beside a slip', async ({
+  page,
+}) => {
   await page.goto('/intake');
   await page.getByRole('button', { name: 'Paste ABC' }).click();
+  await page.getByRole('button', { name: 'Show a short example' }).click();
+  await expect(page.getByTestId('preview')).toContainText('Fog Bell');
+  await expect(page.getByTestId('found')).toBeVisible();
+  await page.getByLabel('ABC text').press('Control+End');
+  await page.keyboard.type('A A A A A |');
+  await expect(page.getByTestId('fault')).toBeVisible();
+  await expect(page.getByTestId('found')).toBeHidden();
   await page.getByLabel('ABC text').fill(ABC);
   await expect(page.getByTestId('preview')).toContainText('Gangway');
   await page.getByTestId('keep').click();

@@ -14,6 +14,7 @@ import { capital, newDocument, type Arrangement, type Document } from '@joined-h
 import type { Answers, Counted, Question, Reading, Recording, Refusal } from '@joined-hands/core/formats';
 import { ShelfStore } from '../state/shelf.store';
 import { Library } from '../storage/library';
+import { TYPED, type TypedWay } from './typed';
 import { PlayIn } from './play-in';
 import { JoinStrip } from '../widgets/join-strip/join-strip';
 import { Choice } from '../widgets/choice';
@@ -28,26 +29,6 @@ const WAYS = [
   { id: 'play', text: 'Play it in' },
 ] as const;
 type Way = (typeof WAYS)[number]['id'];
-
-const FIRST_LETTERS = `title: My song
-key: C major
-time: 4/4
-tempo: 88
-
-tune : E4   - G  - | A   - G   - | F   E  D   E  | C  - - - |
-chord: C    - -  - | F   - C   - | G7  -  -   -  | C  - - - |
-words: Rope - in - | fog - off - | and a- way we | go - - - |
-`;
-
-/** What is left of it for a tune of one's own: one bar to write on from. */
-const EMPTY_LETTERS = `title: My song
-key: C major
-time: 4/4
-tempo: 88
-
-tune : C4 - - - |
-chord: C  - - - |
-`;
 
 /** Larger files are not even read. */
 const LARGEST_FILE = 20_000_000;
@@ -73,10 +54,15 @@ export class Intake {
 
   protected readonly ways = WAYS;
   protected readonly way = signal<Way>('letters');
-  protected readonly letters = signal(FIRST_LETTERS);
+  protected readonly letters = signal<string>(TYPED.letters.first);
   /** True while the letters are still the example. */
-  protected readonly untouched = computed(() => this.letters() === FIRST_LETTERS);
+  protected readonly untouched = computed(() => this.letters() === TYPED.letters.first);
   protected readonly abc = signal('');
+  /** What is known of the notation at hand; null where nothing is typed. */
+  protected readonly typed = computed((): TypedWay | null => {
+    const way = this.way();
+    return way === 'letters' || way === 'abc' ? TYPED[way] : null;
+  });
   protected readonly text = computed(() => (this.way() === 'abc' ? this.abc() : this.letters()));
   protected readonly refusal = signal<Refusal | null>(null);
   protected readonly sentence = signal<string | null>(null);
@@ -131,10 +117,6 @@ export class Intake {
     if (!draft || !this.untouched() || this.abc() !== '') return;
     this.letters.set(draft.letters);
     this.abc.set(draft.abc);
-  }
-
-  protected startEmpty(): void {
-    this.type(EMPTY_LETTERS);
   }
 
   protected type(text: string): void {
@@ -287,8 +269,9 @@ export class Intake {
       this.kept = null;
       return this.toasts.say('The browser has no room for this song. Take songs out of the bin for good, then press again.');
     }
-    if (this.way() === 'letters' || this.way() === 'abc') {
-      (this.way() === 'abc' ? this.abc : this.letters).set(this.way() === 'abc' ? '' : FIRST_LETTERS);
+    const typed = this.typed();
+    if (typed) {
+      (this.way() === 'abc' ? this.abc : this.letters).set(typed.first);
       await this.library.keepSetting('draft', { letters: this.letters(), abc: this.abc() });
     }
     await this.router.navigate(['/desk', id]);

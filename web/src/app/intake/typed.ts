@@ -1,0 +1,68 @@
+/** A way in that is typed: what stands there to begin with, what is offered in its place, and how it is written. */
+export interface TypedWay {
+  readonly label: string;
+  /** The text that is there at first. */
+  readonly first: string;
+  /** What is said of it, and what is put in its place where that is wished for. */
+  readonly says: string;
+  readonly button: string;
+  readonly instead: string;
+  readonly guide: readonly { readonly sign: string; readonly says: string }[];
+}
+
+const HEAD = `title: My song
+key: C major
+time: 4/4
+tempo: 88
+`;
+
+/** The notations that are typed or pasted. */
+export const TYPED = {
+  letters: {
+    label: 'Letter lines',
+    first: `${HEAD}
+tune : E4   - G  - | A   - G   - | F   E  D   E  | C  - - - |
+chord: C    - -  - | F   - C   - | G7  -  -   -  | C  - - - |
+words: Rope - in - | fog - off - | and a- way we | go - - - |
+`,
+    says: 'A short example, to be written over.',
+    button: 'Start with an empty grid',
+    // One bar to write on from.
+    instead: `${HEAD}
+tune : C4 - - - |
+chord: C  - - - |
+`,
+    guide: [
+      { sign: 'C4 D Bb', says: 'Letter names, one a count. Name the octave once; each letter then takes the nearest.' },
+      { sign: '- \u00A0 .', says: 'A hold, and a rest.' },
+      { sign: 'G_A', says: 'Two in one count. A_B_C is three.' },
+      { sign: '|', says: 'A bar line. Every bar is counted.' },
+      {
+        sign: 'chord: \u00A0 words:',
+        says: 'The same grid: a chord on its count, a syllable for each note, “sail- ing” for one word.',
+      },
+    ],
+  },
+  abc: {
+    label: 'ABC text',
+    first: '',
+    says: 'A tune as text, pasted from its first line on.',
+    button: 'Show a short example',
+    instead: `X:1
+T:Fog Bell
+M:3/4
+L:1/4
+Q:1/4=92
+K:F
+"F"F A c | "Bb"d2 c | "C7"B G E | "F"F3 |]
+w: Fog bell is ring-ing and home is near
+`,
+    guide: [
+      { sign: 'X: \u00A0 K:', says: 'A tune begins with its number; the key is the last line before the notes.' },
+      { sign: "C D c c'", says: 'Capitals from middle C up, small letters an octave above, a mark for one more.' },
+      { sign: 'G2 \u00A0 G/', says: 'Twice as long, half as long as the L: line says.' },
+      { sign: '"Gm7"', says: 'A chord. Without any, chords are suggested for the tune.' },
+      { sign: 'w:', says: 'A syllable for each note of the line above, “sail-ing” for one word.' },
+    ],
+  },
+} as const satisfies Record<string, TypedWay>;
