@@ -49,21 +49,34 @@ function apartIn(row: readonly Mark[], segments: readonly Segment[]): Apart[] {
 const pickUpsOf = (segments: readonly Segment[]): Apart[] =>
   segments.slice(0, -1).flatMap(({ bar, start, end }) => (bar.number > 0 ? [] : [{ from: start, to: end, least: SIZE.pickUp }]));
 
+/** Pixels that the bars from one to another need on a line; each stretch of bars is measured once. */
+export function needsOf(segments: readonly Segment[], aparts: readonly Apart[]): (from: number, to: number) => number {
+  const known = new Map<number, number>();
+  return (from, to) => {
+    const key = from * segments.length + to;
+    const width =
+      known.get(key) ?? widthAt(segments[from].start, segments[to].end, aparts, SIZE.narrowestQuarter / TICKS_PER_QUARTER);
+    known.set(key, width);
+    return width;
+  };
+}
+
 /** Breaks bars into lines that need at most `room` pixels, as even as whole bars allow. */
-export function breakLines(segments: readonly Segment[], aparts: readonly Apart[], room: number): Segment[][] {
-  const needs = (from: Segment, to: Segment) => widthAt(from.start, to.end, aparts, SIZE.narrowestQuarter / TICKS_PER_QUARTER);
+export function breakLines(segments: readonly Segment[], needs: (from: number, to: number) => number, room: number): Segment[][] {
   const fill = (limit: number): Segment[][] => {
     const lines: Segment[][] = [];
-    for (const segment of segments) {
+    let first = 0;
+    segments.forEach((segment, i) => {
       const line = lines.at(-1);
-      if (line && needs(line[0], segment) <= limit) line.push(segment);
-      else lines.push([segment]);
-    }
+      if (line && needs(first, i) <= limit) return line.push(segment);
+      first = i;
+      return lines.push([segment]);
+    });
     return lines;
   };
   const greedy = fill(room);
-  const whole = needs(segments[0], segments[segments.length - 1]);
-  const longestBar = Math.max(...segments.map((s) => needs(s, s)));
+  const whole = needs(0, segments.length - 1);
+  const longestBar = Math.max(...segments.map((_, i) => needs(i, i)));
   // The shortest limit that needs no more lines gives the evenest ones.
   for (let limit = whole / greedy.length; limit < room; limit += longestBar / 2) {
     const even = fill(limit);

@@ -13,9 +13,9 @@ import {
   type PartChord,
   type PartNote,
 } from '@joined-hands/core';
-import { apartsOf, breakLines, radiusOf } from './apart';
+import { apartsOf, breakLines, needsOf, radiusOf } from './apart';
 import { SIZE, besideWidth, wordWidth } from './sizes';
-import { scaleToFill, spaceOut, type Spacing } from './spacing';
+import { scaleToFill, spaceOut, type Apart, type Spacing } from './spacing';
 import { attacksOf, besideTune, countsOf, endOf, startOf, struckIn, type Count, type Segment } from './struck';
 
 /** A melody note on the strip. Coordinates are pixels inside its line. */
@@ -141,7 +141,7 @@ export interface LaidStrip {
 }
 
 /** Steps in which a strip is drawn smaller until it fits. */
-const ZOOM_STEP = 0.05;
+const ZOOM_STEP = 0.1;
 
 /** Lays a part out as large as a room allows, in pixels, up to `most` times its own size; never smaller than that size. */
 export function fitStrip(
@@ -152,25 +152,41 @@ export function fitStrip(
   dressed = false,
 ): LaidStrip {
   const { width, height } = room;
+  const ready = readied(whole, bars, dressed);
   for (let zoom = most; zoom > 1; zoom -= ZOOM_STEP) {
-    const lines = layoutStrip(whole, bars, width / zoom, height / zoom, dressed);
+    const lines = layLines(ready, width / zoom, height / zoom);
     if (lines.reduce((sum, l) => sum + l.height, 0) * zoom <= height) return { lines, zoom };
   }
-  return { lines: layoutStrip(whole, bars, width, height, dressed), zoom: 1 };
+  return { lines: layLines(ready, width, height), zoom: 1 };
 }
 
 /**
  * Lays a part out as lines of strip that fit a width in pixels. Lines break at bar lines only. A part of one line
  * spreads its stones over the room in a height, if one is given.
  */
-export function layoutStrip(whole: Part, bars: readonly Bar[], width: number, height = 0, dressed = false): StripLine[] {
+export const layoutStrip = (whole: Part, bars: readonly Bar[], width: number, height = 0, dressed = false): StripLine[] =>
+  layLines(readied(whole, bars, dressed), width, height);
+
+/** What of a part is the same for every size in which it is tried. */
+interface Ready {
+  readonly part: Part;
+  readonly segments: readonly Segment[];
+  readonly aparts: readonly Apart[];
+  readonly needs: (from: number, to: number) => number;
+}
+
+function readied(whole: Part, bars: readonly Bar[], dressed: boolean): Ready {
   const part = dressed ? whole : plainly(whole);
   const segments = bars
     .filter((b) => b.end > part.start && b.start < part.end)
     .map((bar) => ({ bar, start: Math.max(bar.start, part.start), end: Math.min(bar.end, part.end) }));
-  const room = width - SIZE.left - SIZE.right;
   const aparts = apartsOf(part, segments);
-  const lines = breakLines(segments, aparts, room);
+  return { part, segments, aparts, needs: needsOf(segments, aparts) };
+}
+
+function layLines({ part, segments, aparts, needs }: Ready, width: number, height: number): StripLine[] {
+  const room = width - SIZE.left - SIZE.right;
+  const lines = breakLines(segments, needs, room);
   const most = SIZE.widestQuarter / TICKS_PER_QUARTER;
   const scale = Math.max(1e-6, Math.min(most, ...lines.map((l) => scaleToFill(startOf(l), endOf(l), aparts, room))));
   const lay = (spare: number) =>

@@ -70,9 +70,10 @@ export function scaleToFill(start: number, end: number, aparts: readonly Apart[]
 function stretchesOf(start: number, end: number, aparts: readonly Apart[]): Stretch[] {
   const inside = aparts.filter(({ from, to }) => from >= start && to <= end && to > from);
   const moments = [...new Set([start, ...inside.flatMap(({ from, to }) => [from, to]), end])].sort((a, b) => a - b);
-  return moments.slice(1).map((to, i) => {
-    const from = moments[i];
-    const shares = inside.filter((a) => a.from <= from && a.to >= to).map((a) => (a.least * (to - from)) / (a.to - a.from));
-    return { from, ticks: to - from, least: Math.max(0, ...shares) };
-  });
+  const index = new Map(moments.map((m, i) => [m, i]));
+  const least = new Array<number>(moments.length - 1).fill(0);
+  for (const a of inside)
+    for (let i = index.get(a.from) ?? 0; moments[i] < a.to; i++)
+      least[i] = Math.max(least[i], (a.least * (moments[i + 1] - moments[i])) / (a.to - a.from));
+  return least.map((needed, i) => ({ from: moments[i], ticks: moments[i + 1] - moments[i], least: needed }));
 }
