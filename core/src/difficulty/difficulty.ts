@@ -5,7 +5,7 @@ import { isHardJump, JUMP, type Jump } from '../join/jumps.js';
 import { isSyncopated } from '../song/rhythm.js';
 import type { Span } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
-import { barAt, offsetInBar, type Bar } from '../time/bars.js';
+import { barAt, offsetInBar, plural, type Bar } from '../time/bars.js';
 import { beatTicks, countTicks } from '../time/meter.js';
 import { toSeconds, type Ticks } from '../time/ticks.js';
 import { DIFFICULTY_TERMS, HANDS_TOGETHER, type TermName } from './terms.js';
@@ -87,8 +87,6 @@ function term(name: TermName, value: number, reason: string): Term {
   const { easy, hard, points } = DIFFICULTY_TERMS[name];
   return { name, points: points * Math.max(0, Math.min(1, (value - easy) / (hard - easy))), reason };
 }
-
-const plural = (n: number, one: string, many = `${one}s`): string => `${n === 1 ? one : many}`;
 
 function rightTerms(part: PartLoad, bars: readonly Bar[]): Term[] {
   const { melody, tempo } = part;

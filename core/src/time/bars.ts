@@ -103,6 +103,9 @@ export function barSpan(bars: readonly Bar[], start: Ticks, end: Ticks): { from:
   return { from, to: Math.max(from, last.number) };
 }
 
+/** A word for one of something, or for any other number of it. */
+export const plural = (n: number, one: string, many = `${one}s`): string => (n === 1 ? one : many);
+
 /** A phrase at the head of a sentence: "Bar 12, count 3". */
 export function capital(text: string): string {
   return text[0].toUpperCase() + text.slice(1);

@@ -1,4 +1,4 @@
-import { capital, joinsOf, partTitle, type Bar, type Part } from '@joined-hands/core';
+import { capital, joinsOf, partTitle, plural, type Bar, type Part } from '@joined-hands/core';
 
 /** What is read aloud where a chord is stepped to: where it falls, with which note, how it lies and on which keys. */
 export function spokenJoin(part: Part, bars: readonly Bar[], at: number): string {
@@ -11,6 +11,6 @@ export function spokenJoin(part: Part, bars: readonly Bar[], at: number): string
 
 /** What is read aloud where a part is stepped to. */
 export function spokenPart(part: Part): string {
-  const many = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;
-  return `Part ${part.number}, ${partTitle(part)}: ${many(part.melody.length, 'note')}, ${many(part.chords.length, 'chord')}.`;
+  const [notes, chords] = [part.melody.length, part.chords.length];
+  return `Part ${part.number}, ${partTitle(part)}: ${notes} ${plural(notes, 'note')}, ${chords} ${plural(chords, 'chord')}.`;
 }

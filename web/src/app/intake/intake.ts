@@ -55,8 +55,6 @@ export class Intake {
   protected readonly ways = WAYS;
   protected readonly way = signal<Way>('letters');
   protected readonly letters = signal<string>(TYPED.letters.first);
-  /** True while the letters are still the example. */
-  protected readonly untouched = computed(() => this.letters() === TYPED.letters.first);
   protected readonly abc = signal('');
   /** What is known of the notation at hand; null where nothing is typed. */
   protected readonly typed = computed((): TypedWay | null => {
@@ -114,14 +112,14 @@ export class Intake {
   private async restore(): Promise<void> {
     const draft = await this.library.setting<{ letters: string; abc: string }>('draft');
     // What was typed in the meantime is newer.
-    if (!draft || !this.untouched() || this.abc() !== '') return;
+    if (!draft || this.letters() !== TYPED.letters.first || this.abc() !== TYPED.abc.first) return;
     this.letters.set(draft.letters);
     this.abc.set(draft.abc);
   }
 
-  protected type(text: string): void {
+  protected type(text: string): Promise<void> {
     (this.way() === 'abc' ? this.abc : this.letters).set(text);
-    void this.library.keepSetting('draft', { letters: this.letters(), abc: this.abc() });
+    return this.library.keepSetting('draft', { letters: this.letters(), abc: this.abc() });
   }
 
   protected choose(way: Way): void {
@@ -270,10 +268,7 @@ export class Intake {
       return this.toasts.say('The browser has no room for this song. Take songs out of the bin for good, then press again.');
     }
     const typed = this.typed();
-    if (typed) {
-      (this.way() === 'abc' ? this.abc : this.letters).set(typed.first);
-      await this.library.keepSetting('draft', { letters: this.letters(), abc: this.abc() });
-    }
+    if (typed) await this.type(typed.first);
     await this.router.navigate(['/desk', id]);
   }
 }

@@ -153,7 +153,9 @@ export function fitStrip(
 ): LaidStrip {
   const { width, height } = room;
   const ready = readied(whole, bars, dressed);
-  for (let zoom = most; zoom > 1; zoom -= ZOOM_STEP) {
+  // Steps are counted, since adding up tenths would try its own size twice.
+  for (let step = 0; most - step * ZOOM_STEP > 1 + ZOOM_STEP / 2; step++) {
+    const zoom = most - step * ZOOM_STEP;
     const lines = layLines(ready, width / zoom, height / zoom);
     if (lines.reduce((sum, l) => sum + l.height, 0) * zoom <= height) return { lines, zoom };
   }
@@ -189,8 +191,8 @@ function layLines({ part, segments, aparts, needs }: Ready, width: number, heigh
   const lines = breakLines(segments, needs, room);
   const most = SIZE.widestQuarter / TICKS_PER_QUARTER;
   const scale = Math.max(1e-6, Math.min(most, ...lines.map((l) => scaleToFill(startOf(l), endOf(l), aparts, room))));
-  const lay = (spare: number) =>
-    lines.map((line) => layoutLine(part, line, spaceOut(startOf(line), endOf(line), aparts, scale), spare));
+  const spaced = lines.map((line) => ({ line, spacing: spaceOut(startOf(line), endOf(line), aparts, scale) }));
+  const lay = (spare: number) => spaced.map(({ line, spacing }) => layoutLine(part, line, spacing, spare));
   const laid = lay(0);
   // One line spreads over spare room; where even one does not fit, lines draw together.
   const spread = laid.length === 1 ? SIZE.mostSpread : 0;
