@@ -72,7 +72,6 @@ export class JoinStrip implements OnDestroy {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly width = signal(740);
   private observer: ResizeObserver | null = null;
-  protected readonly positionLines = positionLines;
   protected readonly drag = signal<{ end: 'start' | 'end'; to: number } | null>(null);
 
   private readonly laid = computed(() =>
@@ -137,6 +136,11 @@ export class JoinStrip implements OnDestroy {
   protected headX(line: StripLine): number | null {
     const at = this.playhead();
     return at === null || at < line.start || at >= line.end ? null : line.x(at);
+  }
+
+  /** What stands under the name of a chord beside its stack. */
+  protected besideName({ chord, struck, stands }: Stack): string[] {
+    return [...(stands === 'whole' ? positionLines(chord.position) : []), struck].filter(Boolean);
   }
 
   /** Fingers of what is struck together, from the lowest key up. */

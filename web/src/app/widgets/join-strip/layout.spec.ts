@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { arrange, type Part } from '@joined-hands/core';
+import { arrange, staffStep, type Part } from '@joined-hands/core';
 import { demo, documentOf, songs } from '../../../../../core/testing/songs';
 import { fitStrip, layoutStrip } from './layout';
 
@@ -58,6 +58,34 @@ describe('the join strip', () => {
     expect(tall.height).toBeLessThanOrEqual(line.height + 100);
   });
 
+  it('shows a rise as a rise in however little height, and draws together as far as it must', () => {
+    const [usual] = layout(parts[1], bars);
+    const [low] = layout(parts[1], bars, 740, usual.height - 30);
+    expect(low.height).toBeLessThanOrEqual(usual.height - 30);
+    fc.assert(
+      fc.property(songs(), fc.integer({ min: 480, max: 1100 }), fc.integer({ min: 200, max: 700 }), (song, width, height) => {
+        const { parts: all, bars: along } = arrange(documentOf(song));
+        for (const { stones } of all.flatMap((part) => layout(part, along, width, height)))
+          for (const s of stones)
+            for (const other of stones) {
+              const rise = staffStep(other.note.pitch) - staffStep(s.note.pitch);
+              if (rise > 0) expect(s.y - other.y).toBeGreaterThan(rise * 3);
+            }
+      }),
+      { numRuns: 30 },
+    );
+  });
+
+  it('keeps words clear of the stones over them and of what these hold', () => {
+    const word = { text: 'lingering', joins: false };
+    for (const part of parts) {
+      const under = part.melody.map(({ at, pitch }) => ({ at, length: 1, pitches: ['G3', 'E4'], tune: pitch }));
+      const crowded = { ...part, under, melody: part.melody.map((n) => ({ ...n, lyric: word })) };
+      for (const line of layout(crowded, bars, 480, 300))
+        for (const s of line.stones) expect(line.wordsY - s.lift - 12).toBeGreaterThanOrEqual(s.y + s.r + 2 * 17);
+    }
+  });
+
   it('breaks a long part into even lines', () => {
     const glass = demo('harbour-glass.abc');
     const arrangement = arrange({ ...glass, choices: { ...glass.choices, partSize: 'larger' } });
@@ -72,7 +100,7 @@ describe('the join strip', () => {
         for (const line of layout(named, bars, width)) {
           line.stacks.forEach((s, i) => {
             const next = line.stacks[i + 1]?.x ?? line.width + 20;
-            if (s.beside) expect(s.x + 45 + long.length * letter.beside).toBeLessThanOrEqual(next - 20);
+            if (s.stands !== 'below') expect(s.x + 45 + long.length * letter.beside).toBeLessThanOrEqual(next - 20);
             else if (i > 0) expect(s.x - line.stacks[i - 1].x).toBeGreaterThanOrEqual(long.length * letter.below);
           });
           const clasps = new Set(line.clasps.map((c) => c.at));
@@ -93,12 +121,15 @@ describe('the join strip', () => {
         [1000, 500],
         [1400, 700],
       ]) {
-        const { lines, zoom } = fitStrip(part, parts.includes(part) ? bars : all, { width, height }, 1.4);
+        const along = parts.includes(part) ? bars : all;
+        const { lines, zoom } = fitStrip(part, along, { width, height }, 1.4);
         const high = lines.reduce((sum, l) => sum + l.height, 0) * zoom;
         expect(zoom).toBeGreaterThanOrEqual(1);
         expect(zoom).toBeLessThanOrEqual(1.4);
         if (zoom > 1) expect(high).toBeLessThanOrEqual(height);
         for (const line of lines) expect(line.width * zoom).toBeLessThanOrEqual(width + 1);
+        const whole = (all: typeof lines) => all.flatMap((l) => l.stacks).filter((s) => s.stands === 'whole').length;
+        expect(whole(lines)).toBeGreaterThanOrEqual(whole(fitStrip(part, along, { width, height }).lines));
       }
     expect(fitStrip(parts[0], bars, { width: 1400, height: 700 }, 1.4).zoom).toBe(1.4);
   });
@@ -118,7 +149,12 @@ describe('the join strip', () => {
   it('gives narrow chords their name below', () => {
     const glass = arrange(demo('harbour-glass.abc'));
     const stacks = layout(glass.parts[3], glass.bars).flatMap((l) => l.stacks);
-    expect(stacks.some((s) => !s.beside)).toBe(true);
-    expect(stacks.some((s) => s.beside)).toBe(true);
+    expect(new Set(stacks.map((s) => s.stands))).toEqual(new Set(['whole', 'below']));
+  });
+
+  it('leaves the position out before the name has to go below', () => {
+    const stands = (width: number) => layout(parts[1], bars, width)[0].stacks.map((s) => s.stands);
+    expect(stands(1000).at(-1)).toBe('whole');
+    expect(stands(690).at(-1)).toBe('alone');
   });
 });

@@ -14,7 +14,7 @@ import {
   type PartNote,
 } from '@joined-hands/core';
 import { apartsOf, breakLines, needsOf, radiusOf } from './apart';
-import { SIZE, besideWidth, wordWidth } from './sizes';
+import { SIZE, nameStand, wordWidth, type NameStand } from './sizes';
 import { scaleToFill, spaceOut, type Apart, type Spacing } from './spacing';
 import { attacksOf, besideTune, countsOf, endOf, startOf, struckIn, type Count, type Segment } from './struck';
 
@@ -63,8 +63,7 @@ export interface Stack {
   readonly fingersY: number;
   /** "rolled", "broken" or nothing: how a chord wider than the hand is struck. */
   readonly struck: string;
-  /** Chord name and position on two lines beside the stack, or below it where there is little room. */
-  readonly beside: boolean;
+  readonly stands: NameStand;
 }
 
 /** Where both hands strike together; `top` is null where the left hand strikes alone. */
@@ -143,7 +142,10 @@ export interface LaidStrip {
 /** Steps in which a strip is drawn smaller until it fits. */
 const ZOOM_STEP = 0.1;
 
-/** Lays a part out as large as a room allows, in pixels, up to `most` times its own size; never smaller than that size. */
+/**
+ * Lays a part out as large as a room allows, in pixels, up to `most` times its own size; never smaller than that size. It is
+ * drawn larger only where no chord gives up a word beside it and no word is lifted for that.
+ */
 export function fitStrip(
   whole: Part,
   bars: readonly Bar[],
@@ -153,14 +155,21 @@ export function fitStrip(
 ): LaidStrip {
   const { width, height } = room;
   const ready = readied(whole, bars, dressed);
+  const own = layLines(ready, width, height);
+  const given = givenUp(own);
   // Steps are counted, since adding up tenths would try its own size twice.
   for (let step = 0; most - step * ZOOM_STEP > 1 + ZOOM_STEP / 2; step++) {
     const zoom = most - step * ZOOM_STEP;
     const lines = layLines(ready, width / zoom, height / zoom);
-    if (lines.reduce((sum, l) => sum + l.height, 0) * zoom <= height) return { lines, zoom };
+    const fits = lines.reduce((sum, l) => sum + l.height, 0) * zoom <= height;
+    if (fits && givenUp(lines) <= given) return { lines, zoom };
   }
-  return { lines: layLines(ready, width, height), zoom: 1 };
+  return { lines: own, zoom: 1 };
 }
+
+/** How many chords have not all their words beside them, and how many sung words are lifted. */
+const givenUp = (lines: readonly StripLine[]): number =>
+  lines.flatMap((l) => [...l.stacks.map((s) => s.stands !== 'whole'), ...l.stones.map((s) => s.lift > 0)]).filter(Boolean).length;
 
 /**
  * Lays a part out as lines of strip that fit a width in pixels. Lines break at bar lines only. A part of one line
@@ -230,15 +239,9 @@ function layoutLine(part: Part, line: readonly Segment[], spacing: Spacing, spar
   const steps = singing ? [] : [...part.melody, ...beside].map((n) => staffStep(n.pitch));
   const high = Math.max(...steps, 0);
   const range = steps.length > 0 ? high - Math.min(...steps) : 0;
-  const step = stepFor(range, spare);
-  const field = Math.max(singing ? SUNG_STEP * 3 : 0, SIZE.shortest + Math.max(0, spare), range * step);
+  const field = Math.max(singing ? SUNG_STEP * 3 : 0, fieldFor(range, spare));
+  const step = Math.min(widestStep(range, spare), field / Math.max(1, range));
   const lowest = SIZE.top + SIZE.stone + field;
-  const wordsY = lowest + SIZE.stone + 20;
-  // A hand by itself has the strip to itself.
-  const leftAlone = steps.length === 0 && !singing;
-  const rulerY = leftAlone ? SIZE.top : wordsY + SIZE.words;
-  const blocksY = rulerY + SIZE.ruler / 2 + 25;
-  const tallest = Math.max(3, ...part.chords.flatMap((c) => attacksOf(c).map((a) => a.pitches.length)));
   const free = field - range * step;
   // Under a sung tune the stones stand for the words; the right hand's chords lie over them.
   const height = (pitch: string) =>
@@ -261,6 +264,12 @@ function layoutLine(part: Part, line: readonly Segment[], spacing: Spacing, spar
       under: held.get(note.at) ?? [],
     };
   });
+  const wordsY = Math.max(lowest + SIZE.stone + 20, ...stones.map(wordUnder));
+  // A hand by itself has the strip to itself.
+  const leftAlone = steps.length === 0 && !singing;
+  const rulerY = leftAlone ? SIZE.top : wordsY + SIZE.words;
+  const blocksY = rulerY + SIZE.ruler / 2 + 25;
+  const tallest = Math.max(3, ...part.chords.flatMap((c) => attacksOf(c).map((a) => a.pitches.length)));
   const places = part.places
     .filter((p) => p.start < end && p.end > start)
     .map((p, i, all): PlaceMark => {
@@ -277,7 +286,7 @@ function layoutLine(part: Part, line: readonly Segment[], spacing: Spacing, spar
   // The bed of the last chord reaches to the end of the ruler.
   const until = chords.map((_, i) => (chords[i + 1] ? x(chords[i + 1].at) : x(end) + 22));
   const besides = chords.map((c, i) => (c.dressed ? 0 : until[i] - x(c.at) - 24));
-  const stands = chords.map((c, i) => !c.dressed && besides[i] >= besideWidth(c));
+  const stands = chords.map((c, i) => nameStand(c, besides[i]));
   return {
     start,
     end,
@@ -285,7 +294,7 @@ function layoutLine(part: Part, line: readonly Segment[], spacing: Spacing, spar
     height:
       part.chords.length === 0
         ? rulerY + SIZE.ruler + 12
-        : blocksY + tallest * SIZE.block + SIZE.spread + (stands.every(Boolean) ? 16 : 48),
+        : blocksY + tallest * SIZE.block + SIZE.spread + (stands.includes('below') ? 48 : 16),
     x,
     at: (pixel) => spacing.at(pixel - SIZE.left),
     wordsY,
@@ -320,7 +329,7 @@ function layoutLine(part: Part, line: readonly Segment[], spacing: Spacing, spar
         later: rest.filter((a) => a.x < x(end)),
         bottom,
         struck: spread ? chord.spread : '',
-        beside: stands[i],
+        stands: stands[i],
       };
     }),
     clasps: (leftAlone ? [] : chords).map((chord): Clasp => {
@@ -357,12 +366,15 @@ const ROOM_AFTER = 24;
 /** Pixels from one note of a right-hand chord to the next above it. */
 const SUNG_STEP = 27;
 
-/** Pixels from one staff step to the next: wider where there is room to spare, narrower where there is too little. */
-function stepFor(range: number, spare: number): number {
-  if (range === 0) return SIZE.step;
-  const usual = Math.min(SIZE.step, SIZE.tallest / range);
-  return spare < 0 ? usual + spare / range : Math.min(SIZE.step + spare / 9, (SIZE.tallest + spare) / range);
+/** Pixels from the highest stone to the lowest at most: more where there is room to spare, less where there is too little. */
+function fieldFor(range: number, spare: number): number {
+  const usual = Math.max(SIZE.shortest + Math.max(0, spare), range * widestStep(range, spare));
+  return Math.max(range * SIZE.leastStep, usual + Math.min(0, spare));
 }
+
+/** Most pixels from one staff step to the next. */
+const widestStep = (range: number, spare: number): number =>
+  Math.min(SIZE.step + Math.max(0, spare) / 9, (SIZE.tallest + Math.max(0, spare)) / Math.max(1, range));
 
 /** Where the places of the right hand are drawn, under the bar numbers. */
 const PLACES_Y = 37;
@@ -390,6 +402,9 @@ function liftedWords(notes: readonly PartNote[], x: (at: number) => number): Rea
   });
   return lifted;
 }
+
+/** Where the line of words stands at least, so that a stone's own word is clear of it and of what it holds under it. */
+const wordUnder = ({ y, r, under, lift }: Stone): number => y + r + under.length * SIZE.under + lift + 16;
 
 /** Least space between two words. */
 const WORD_GAP = 4;

@@ -7,6 +7,8 @@ export const SIZE = {
   top: 59,
   stone: 20,
   smallStone: 15,
+  /** Height of a note that the right hand holds under a stone. */
+  under: 17,
   /** Half of what a stone, a note beside the tune, a stack and a later attack of one take up beside their neighbours. */
   aroundStone: 1,
   aroundPebble: 13.5,
@@ -24,6 +26,8 @@ export const SIZE = {
   narrowestQuarter: 28.5,
   widestQuarter: 118,
   step: 11,
+  /** Least from one staff step to the next: a rise is seen where there is little height. */
+  leastStep: 4,
   tallest: 150,
   shortest: 54,
   /** Most pixels by which stones are spread over spare room. */
@@ -55,6 +59,14 @@ export const positionLines = (position: string): [string, string] => {
   return [first, rest.join(' ')];
 };
 
-/** Pixels from a chord to the end of its bed that its name and position need to stand beside it. */
-export const besideWidth = ({ symbol, position }: PartChord): number =>
-  44 + Math.max(symbol.length * LETTER.name, ...positionLines(position).map((line) => line.length * LETTER.position));
+/** Where the name of a chord stands: beside its stack with the position on two lines, beside it alone, or below it. */
+export type NameStand = 'whole' | 'alone' | 'below';
+
+/** Where the name of a chord fits, with pixels from the chord to the end of its bed. What a texture strikes takes that room. */
+export function nameStand({ symbol, position, spread, pinned, dressed }: PartChord, room: number): NameStand {
+  if (dressed) return 'below';
+  const named = 44 + symbol.length * LETTER.name + (pinned ? 12 : 0);
+  const words = [spread === 'together' ? '' : spread, ...positionLines(position)].map((w) => 44 + w.length * LETTER.position);
+  if (room >= Math.max(named, ...words)) return 'whole';
+  return room >= Math.max(named, words[0]) ? 'alone' : 'below';
+}

@@ -9,8 +9,10 @@ import {
   input,
   output,
   signal,
+  viewChild,
 } from '@angular/core';
 import { KEYBOARDS, isBlackKey, type KeyboardSize } from '@joined-hands/core';
+import { labelsOver } from './labels';
 
 /** A key under a finger. */
 export interface PressedKey {
@@ -42,11 +44,10 @@ const TOP = 34;
 const LENGTH = { usual: 98, tall: 190 } as const;
 const BLACK = 0.6;
 
-/** Width of a letter over a bracket, and the space between the words of two hands. */
+/** Width of a letter over a bracket. */
 const LETTER = 8.4;
-const GAP = 16;
 
-/** The keyboard at the player's own size: where each hand lies, what sounds, middle C marked. */
+/** The keyboard at the player's own size: where each hand lies, what sounds, middle C marked; what it holds stands over its left end. */
 @Component({
   selector: 'jh-keyboard',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -63,7 +64,10 @@ export class Keyboard {
   readonly keyPressed = output<number>();
   readonly keyReleased = output<number>();
 
+  private readonly beside = viewChild.required<ElementRef<HTMLElement>>('beside');
   private readonly scale = signal(1);
+  /** How far from the left of the keys the room over them is taken. */
+  private readonly taken = signal(0);
   /** How much larger text and fingers are drawn than the keys, so that they keep their size where the keyboard is narrow. */
   protected readonly larger = computed(() => Math.min(1.6, Math.max(1, 1 / this.scale())));
 
@@ -98,17 +102,16 @@ export class Keyboard {
       return from && to ? [{ ...s, x1: from.x + 2, x2: to.x + to.width - 3 }] : [];
     }),
   );
-  /** What stands over the brackets; the words of two hands that lie close lean away from each other. */
+  /** What stands over the brackets, clear of what stands at the left over the keys. */
   protected readonly labels = computed(() => {
     const wide = (text: string) => text.length * LETTER * this.larger();
-    const all = this.brackets().map((b) => ({ ...b, x: (b.x1 + b.x2) / 2, anchor: 'middle' }));
-    const [one, other] = all.toSorted((a, b) => a.x - b.x);
-    if (!other || other.x - one.x > (wide(one.text) + wide(other.text)) / 2 + GAP) return all;
-    const between = (one.x2 + other.x1) / 2;
-    return [
-      { ...one, x: between - GAP / 2, anchor: 'end' },
-      { ...other, x: between + GAP / 2, anchor: 'start' },
-    ];
+    const inOrder = this.brackets().toSorted((a, b) => a.x1 - b.x1);
+    const room = { from: this.taken(), to: WIDTH };
+    const places = labelsOver(
+      inOrder.map((b) => ({ ...b, width: wide(b.text) })),
+      room,
+    );
+    return inOrder.map((b, i) => ({ ...b, x: places[i] }));
   });
 
   protected readonly summary = computed(() =>
@@ -121,10 +124,14 @@ export class Keyboard {
     const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
     const destroyed = inject(DestroyRef);
     afterNextRender(() => {
-      const observer = new ResizeObserver(() =>
-        this.scale.set(Math.min(host.clientWidth / WIDTH, host.clientHeight / this.height()) || 1),
-      );
+      const beside = this.beside().nativeElement;
+      const observer = new ResizeObserver(() => {
+        const scale = Math.min(host.clientWidth / WIDTH, host.clientHeight / this.height()) || 1;
+        this.scale.set(scale);
+        this.taken.set(Math.max(0, beside.offsetWidth - (host.clientWidth - WIDTH * scale) / 2) / scale);
+      });
       observer.observe(host);
+      observer.observe(beside);
       destroyed.onDestroy(() => observer.disconnect());
     });
   }
