@@ -6,7 +6,7 @@ import type { UnderNote } from '../right-hand/under-melody.js';
 import type { Document, FillKind } from '../song/decisions.js';
 import type { PartRange } from '../song/edits.js';
 import type { MelodyNote } from '../song/song.js';
-import { barAt, firstAtOrAfter, type Bar } from '../time/bars.js';
+import { barAt, cutAt, firstAtOrAfter, type Bar } from '../time/bars.js';
 import type { Key } from '../harmony/key.js';
 import { plays } from './layers.js';
 
@@ -27,11 +27,9 @@ export function roomsOf(
   key: Key,
 ): Room[] {
   const chosen = new Map(doc.choices.fills.map((f) => [f.at, f.kind]));
-  let from = 0;
-  return stretches.flatMap(({ end }) => {
-    const start = from;
-    while (from < tune.length && tune[from].at < end) from++;
-    return fillPlaces(tune.slice(start, from), end, bars).map((place): Room => {
+  const ends = stretches.map((s) => s.end);
+  return cutAt(tune, ends).flatMap((notes, i) =>
+    fillPlaces(notes, ends[i], bars).map((place): Room => {
       const index = firstAtOrAfter(tune, place.at);
       const until = place.at + place.length;
       const around = struck.slice(Math.max(0, firstAtOrAfter(struck, place.at + 1) - 1), firstAtOrAfter(struck, until));
@@ -52,8 +50,8 @@ export function roomsOf(
         ),
       });
       return { ...place, offers, chosen: chosen.get(place.at) ?? null };
-    });
-  });
+    }),
+  );
 }
 
 /** The notes of all fills that were kept and can be played. */

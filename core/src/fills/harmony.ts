@@ -7,7 +7,7 @@ import { midiOf, nameOf, octaveUp, pitchAt, pitchClass, type Pitch } from '../pi
 import type { UnderNote } from '../right-hand/under-melody.js';
 import { KEYBOARDS, spanOf, type Hands, type Harmony } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
-import { barAt, firstAtOrAfter, offsetInBar, type Bar } from '../time/bars.js';
+import { barAt, cutAt, firstAtOrAfter, offsetInBar, type Bar } from '../time/bars.js';
 import { beatTicks, metricStrength } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
 
@@ -42,13 +42,7 @@ export interface HarmonyTask {
  * past the hand's comfortable span, never in the left hand's space.
  */
 export function harmonyUnder(task: HarmonyTask): UnderNote[] {
-  const { tune, ends } = task;
-  let from = 0;
-  return ends.flatMap((end) => {
-    const start = from;
-    while (from < tune.length && tune[from].at < end) from++;
-    return inPart(tune.slice(start, from), task);
-  });
+  return cutAt(task.tune, task.ends).flatMap((notes) => inPart(notes, task));
 }
 
 function inPart(notes: readonly MelodyNote[], task: HarmonyTask): UnderNote[] {

@@ -74,6 +74,16 @@ export function firstAtOrAfter(items: readonly { readonly at: Ticks }[], at: Tic
   return low;
 }
 
+/** Ordered items cut at ordered ends, each item once: a list for every end. */
+export function cutAt<T extends { readonly at: Ticks }>(items: readonly T[], ends: readonly Ticks[]): T[][] {
+  let from = 0;
+  return ends.map((end) => {
+    const start = from;
+    while (from < items.length && items[from].at < end) from++;
+    return items.slice(start, from);
+  });
+}
+
 /** A position within its bar, counted from where a full bar would begin. */
 export function offsetInBar(bar: Bar, at: Ticks): Ticks {
   return bar.lead + at - bar.start;

@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest';
+import fc from 'fast-check';
 import {
   barAt,
   barSpan,
   countAt,
   countIn,
   countText,
+  cutAt,
   layBars,
   metricStrength,
   placeName,
@@ -72,5 +74,21 @@ describe('metric strength', () => {
     expect(strengths).toEqual([4, 3, 2, 0]);
     expect(metricStrength(at(0.5), { beats: 6, unit: 8 })).toBe(1);
     expect(metricStrength(at(1.5), { beats: 6, unit: 8 })).toBe(3);
+  });
+});
+
+describe('ordered items', () => {
+  it('are cut at ends without losing or doubling one, each before its end', () => {
+    const places = fc.array(fc.integer({ min: 0, max: 99 })).map((all) => all.toSorted((a, b) => a - b));
+    fc.assert(
+      fc.property(places, places, (starts, cuts) => {
+        const items = starts.map((at) => ({ at }));
+        const ends = [...cuts, 100];
+        const cut = cutAt(items, ends);
+        expect(cut).toHaveLength(ends.length);
+        expect(cut.flat()).toEqual(items);
+        cut.forEach((piece, i) => expect(piece.every(({ at }) => at < ends[i] && at >= (ends[i - 1] ?? 0))).toBe(true));
+      }),
+    );
   });
 });

@@ -3,11 +3,12 @@ import { noteName } from '../../pitch/pitch.js';
 import type { ChordEvent, Lyric, Mark } from '../../song/song.js';
 import { barTicks, type Meter } from '../../time/meter.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
-import type { Leaps, RawMeasure, RawNote, RawSong } from '../measures.js';
+import type { RawMeasure, RawNote, RawSong } from '../measures.js';
 import { ORNAMENTS } from '../ornaments.js';
 import { refuse } from '../result.js';
 import type { Tally } from '../tally.js';
 import { harmonyText } from './kinds.js';
+import { soundLeaps, wordLeaps, type OpenLeaps } from './leaps.js';
 import type { Line } from './lines.js';
 import { attribute, child, children, number, text, type XmlNode } from './xml.js';
 
@@ -25,7 +26,6 @@ export class PartReader {
   private tempo: number | null = null;
   private endings: number[] | null = null;
   private graces: string[] = [];
-  private tempos: { at: Ticks; tempo: number }[] = [];
   /** Half steps from what is written to what sounds, for a transposing instrument. */
   private sounding = 0;
 
@@ -50,98 +50,80 @@ export class PartReader {
   }
 
   takeMeasure(measure: XmlNode): void {
-    const name = attribute(measure, 'number') ?? String(this.measures.length + 1);
-    const notes: RawNote[] = [];
-    const leaps: OpenLeaps = {};
-    this.tempos = [];
-    const chords: ChordEvent[] = [];
-    const marks: Mark[] = [];
-    let at = 0;
-    let longest = 0;
-    let repeatStart = false;
-    let times = 1;
-    let strong = false;
-    let closes = false;
+    const open = openMeasure(attribute(measure, 'number') ?? String(this.measures.length + 1));
     for (const node of children(measure)) {
-      switch (Object.keys(node).find((k) => k !== ':@')) {
-        case 'attributes':
-          this.takeAttributes(node, name);
-          break;
-        case 'note': {
-          this.tally.leftOutIn(node);
-          if (child(node, 'cue')) break;
-          if (child(node, 'grace')) {
-            if (this.isOurs(node)) this.graces.push(...pitchOf(node));
-            break;
-          }
-          const length = this.ticks(node, name);
-          const inStack = child(node, 'chord') !== undefined;
-          if (!inStack) {
-            this.addNote(notes, node, at, length, marks);
-            at += length;
-          } else this.stack(notes, node, at);
-          break;
-        }
-        case 'backup':
-          at = Math.max(0, at - this.ticks(node, name));
-          break;
-        case 'forward':
-          at += this.ticks(node, name);
-          break;
-        case 'harmony': {
-          chords.push({ at: Math.max(0, at + this.offset(node)), symbol: harmonyText(node) });
-          break;
-        }
-        case 'direction':
-          this.tally.leftOutIn(node);
-          this.takeDirection(node, at + this.offset(node), marks, leaps);
-          break;
-        case 'sound':
-          this.takeSound(node, leaps);
-          this.takeTempo(Number(attribute(node, 'tempo')), at + this.offset(node));
-          break;
-        case 'print':
-          break;
-        case 'figured-bass':
-          this.tally.add('figured bass signs', 'left out');
-          break;
-        case 'barline': {
-          const repeat = child(node, 'repeat');
-          const ending = child(node, 'ending');
-          if (repeat && attribute(repeat, 'direction') === 'forward') repeatStart = true;
-          if (repeat && attribute(repeat, 'direction') === 'backward') times = Number(attribute(repeat, 'times') ?? 2) || 2;
-          const kind = ending && attribute(ending, 'type');
-          if (ending && kind === 'start') {
-            this.endings = endingNumbers(attribute(ending, 'number') ?? '1');
-            marks.push({ at: 0, kind: 'ending', text: attribute(ending, 'number') ?? null });
-          }
-          if (kind === 'stop' || kind === 'discontinue') closes = true;
-          const style = text(node, 'bar-style');
-          if (repeat || style === 'light-light' || style === 'light-heavy') strong = true;
-          break;
-        }
-      }
-      longest = Math.max(longest, at);
+      this.take(node, open);
+      open.longest = Math.max(open.longest, open.at);
     }
-    const tune = notes;
-    const full = barTicks(this.meter);
-    const length = tune.length === 0 && longest === 0 ? full : Math.max(longest, endOf(tune));
+    const full = open.notes.length === 0 && open.longest === 0;
+    const length = full ? barTicks(this.meter) : Math.max(open.longest, endOf(open.notes));
     this.measures.push({
-      ...leaps,
-      ...(this.tempos.length > 0 ? { tempos: this.tempos.filter((t) => t.at < length) } : {}),
-      name,
-      length,
-      meter: this.meter,
-      notes: withGaps(tune, length),
-      chords: chords.sort((a, b) => a.at - b.at).filter((c) => c.at < length),
-      marks: marks.filter((m) => m.at < length),
-      repeatStart,
-      times: Math.min(8, times),
-      endings: this.endings,
-      mayBeShort: strong || attribute(measure, 'implicit') === 'yes',
+      ...open.leaps,
+      ...(open.tempos.length > 0 ? { tempos: open.tempos.filter((t) => t.at < length) } : {}),
+      ...{ name: open.name, length, meter: this.meter, endings: this.endings, repeatStart: open.repeatStart },
+      notes: withGaps(open.notes, length),
+      chords: open.chords.sort((a, b) => a.at - b.at).filter((c) => c.at < length),
+      marks: open.marks.filter((m) => m.at < length),
+      times: Math.min(8, open.times),
+      mayBeShort: open.strong || attribute(measure, 'implicit') === 'yes',
     });
-    this.carry(marks, length, strong);
-    if (closes) this.endings = null;
+    this.carry(open.marks, length, open.strong);
+    if (open.closes) this.endings = null;
+  }
+
+  private take(node: XmlNode, open: OpenMeasure): void {
+    switch (Object.keys(node).find((k) => k !== ':@')) {
+      case 'attributes':
+        return this.takeAttributes(node, open.name);
+      case 'note':
+        return this.takeNote(node, open);
+      case 'backup':
+        open.at = Math.max(0, open.at - this.ticks(node, open.name));
+        return;
+      case 'forward':
+        open.at += this.ticks(node, open.name);
+        return;
+      case 'harmony':
+        open.chords.push({ at: Math.max(0, this.placeOf(node, open)), symbol: harmonyText(node) });
+        return;
+      case 'direction':
+        return this.takeDirection(node, open);
+      case 'sound':
+        soundLeaps(node, open.leaps);
+        return this.takeTempo(Number(attribute(node, 'tempo')), this.placeOf(node, open), open);
+      case 'figured-bass':
+        return this.tally.add('figured bass signs', 'left out');
+      case 'barline':
+        return this.takeBarline(node, open);
+    }
+  }
+
+  private takeNote(node: XmlNode, open: OpenMeasure): void {
+    this.tally.leftOutIn(node);
+    if (child(node, 'cue')) return;
+    if (child(node, 'grace')) {
+      if (this.isOurs(node)) this.graces.push(...pitchOf(node));
+      return;
+    }
+    const length = this.ticks(node, open.name);
+    if (child(node, 'chord') !== undefined) return this.stack(node, open);
+    this.addNote(node, length, open);
+    open.at += length;
+  }
+
+  private takeBarline(node: XmlNode, open: OpenMeasure): void {
+    const repeat = child(node, 'repeat');
+    const ending = child(node, 'ending');
+    if (repeat && attribute(repeat, 'direction') === 'forward') open.repeatStart = true;
+    if (repeat && attribute(repeat, 'direction') === 'backward') open.times = Number(attribute(repeat, 'times') ?? 2) || 2;
+    const kind = ending && attribute(ending, 'type');
+    if (ending && kind === 'start') {
+      this.endings = endingNumbers(attribute(ending, 'number') ?? '1');
+      open.marks.push({ at: 0, kind: 'ending', text: attribute(ending, 'number') ?? null });
+    }
+    if (kind === 'stop' || kind === 'discontinue') open.closes = true;
+    const style = text(node, 'bar-style');
+    if (repeat || style === 'light-light' || style === 'light-heavy') open.strong = true;
   }
 
   /** Marks that fall on the end of a measure belong to the place where the next one begins. */
@@ -156,6 +138,11 @@ export class PartReader {
 
   private offset(node: XmlNode): Ticks {
     return Math.round(((number(node, 'offset') ?? 0) * TICKS_PER_QUARTER) / this.divisions);
+  }
+
+  /** Where a sign stands that may be set off from its place among the notes. */
+  private placeOf(node: XmlNode, { at }: OpenMeasure): Ticks {
+    return at + this.offset(node);
   }
 
   private ticks(node: XmlNode, measure: string): Ticks {
@@ -193,7 +180,7 @@ export class PartReader {
     return (text(node, 'staff') ?? '1') === this.line.staff && (text(node, 'voice') ?? '1') === this.line.voice;
   }
 
-  private addNote(notes: RawNote[], node: XmlNode, at: Ticks, length: Ticks, marks: Mark[]): void {
+  private addNote(node: XmlNode, length: Ticks, { at, notes, marks }: OpenMeasure): void {
     if (length === 0) return;
     const pitches = pitchOf(node);
     if (!this.isOurs(node)) {
@@ -232,54 +219,30 @@ export class PartReader {
     this.tally.add('rarer ornament signs', 'left out', all.length - known.length);
   }
 
-  private stack(notes: RawNote[], node: XmlNode, end: Ticks): void {
+  private stack(node: XmlNode, { at, notes }: OpenMeasure): void {
     const last = notes.at(-1);
-    if (!last || last.at + last.length !== end || !this.isOurs(node)) return;
+    if (!last || last.at + last.length !== at || !this.isOurs(node)) return;
     const tiedOn = last.tiedOn || children(node, 'tie').some((t) => attribute(t, 'type') === 'start');
     notes[notes.length - 1] = { ...last, tiedOn, pitches: [...last.pitches, ...pitchOf(node)] };
   }
 
   /** A tempo in quarter notes a minute: the song's own, or a change of it. */
-  private takeTempo(tempo: number, at: Ticks): void {
+  private takeTempo(tempo: number, at: Ticks, { tempos }: OpenMeasure): void {
     if (!(tempo > 0)) return;
     if (this.tempo === null) this.tempo = tempo;
-    else this.tempos.push({ at, tempo });
+    else tempos.push({ at, tempo });
   }
 
-  /** Where a sound element sends the player, or is sent to. */
-  private takeSound(sound: XmlNode | undefined, leaps: OpenLeaps): void {
-    if (!sound) return;
-    const has = (name: string) => attribute(sound, name) !== undefined;
-    if (has('segno')) leaps.sign = true;
-    if (has('coda')) leaps.coda = true;
-    if (has('fine')) leaps.fine = true;
-    if (has('tocoda')) leaps.toCoda = true;
-    if (has('dacapo') || has('dalsegno'))
-      leaps.jump = { from: has('dacapo') ? 'start' : 'sign', until: leaps.jump?.until ?? 'end' };
-  }
-
-  /** Reads "D.C. al Fine" and its sisters. True where words send the player elsewhere. */
-  private sendsElsewhere(words: string, leaps: OpenLeaps): boolean {
-    const jump = /^(d\.? ?c\.?|da capo|d\.? ?s\.?|dal segno)\b\.?(?: al (fine|coda))?/i.exec(words);
-    if (jump) {
-      const until = (jump[2]?.toLowerCase() ?? leaps.jump?.until ?? 'end') as 'end' | 'fine' | 'coda';
-      leaps.jump = { from: /^(d\.? ?c|da)/i.test(jump[1]) && !/^dal/i.test(jump[1]) ? 'start' : 'sign', until };
-      return true;
-    }
-    if (/^fine\.?$/i.test(words)) leaps.fine = true;
-    else if (/^to coda/i.test(words)) leaps.toCoda = true;
-    else if (/^coda\b/i.test(words)) leaps.coda = true;
-    else return false;
-    return true;
-  }
-
-  private takeDirection(node: XmlNode, at: Ticks, marks: Mark[], leaps: OpenLeaps): void {
-    this.takeSound(child(node, 'sound'), leaps);
+  private takeDirection(node: XmlNode, open: OpenMeasure): void {
+    const { marks, leaps } = open;
+    const at = this.placeOf(node, open);
+    this.tally.leftOutIn(node);
+    soundLeaps(child(node, 'sound'), leaps);
     for (const kind of children(node, 'direction-type')) {
       if (child(kind, 'segno')) leaps.sign = true;
       if (child(kind, 'coda')) leaps.coda = !leaps.toCoda;
       const words = (text(kind, 'words') ?? '').trim();
-      if (words && !this.sendsElsewhere(words, leaps)) {
+      if (words && !wordLeaps(words, leaps)) {
         marks.push({ at, kind: 'words', text: words.slice(0, 200) });
         this.tally.add('words over the staff', 'kept');
       }
@@ -290,14 +253,35 @@ export class PartReader {
     const unit = { eighth: 0.5, quarter: 1, half: 2 }[text(metronome, 'beat-unit') ?? 'quarter'] ?? 1;
     const dotted = child(metronome, 'beat-unit-dot') ? 1.5 : 1;
     const sounds = attribute(child(node, 'sound'), 'tempo');
-    this.takeTempo(sounds ? Number(sounds) : perMinute ? perMinute * unit * dotted : 0, at);
+    this.takeTempo(sounds ? Number(sounds) : perMinute ? perMinute * unit * dotted : 0, at, open);
     const rehearsal = text(type, 'rehearsal');
     if (rehearsal && attribute(child(type, 'rehearsal'), 'id') !== 'part') marks.push({ at, kind: 'section', text: rehearsal });
   }
 }
 
-/** The signs of a measure while it is read. */
-type OpenLeaps = { -readonly [K in keyof Leaps]: Leaps[K] };
+/** A measure while it is read. */
+interface OpenMeasure {
+  readonly name: string;
+  /** Where the next note stands, and the furthest that anything has come. */
+  at: Ticks;
+  longest: Ticks;
+  readonly notes: RawNote[];
+  readonly chords: ChordEvent[];
+  readonly marks: Mark[];
+  readonly tempos: { at: Ticks; tempo: number }[];
+  readonly leaps: OpenLeaps;
+  repeatStart: boolean;
+  /** How often it is played where a repeat ends with it. */
+  times: number;
+  /** A bar line that closes a section; and an ending that closes here. */
+  strong: boolean;
+  closes: boolean;
+}
+
+const openMeasure = (name: string): OpenMeasure => ({
+  ...{ name, at: 0, longest: 0, notes: [], chords: [], marks: [], tempos: [], leaps: {} },
+  ...{ repeatStart: false, times: 1, strong: false, closes: false },
+});
 
 function endOf(notes: readonly RawNote[]): Ticks {
   return notes.reduce((end, n) => Math.max(end, n.at + n.length), 0);

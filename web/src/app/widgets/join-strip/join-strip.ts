@@ -15,7 +15,8 @@ import { FILL_WORDS, placeName, type Bar, type Part } from '@joined-hands/core';
 import type { HandView, Selection } from '../../state/desk.store';
 import { SvgSigns } from '../signs';
 import { positionLines } from './sizes';
-import { fitStrip, type RoomMark, type Stack, type Stone, type StripLine } from './layout';
+import { fitStrip } from './fit';
+import type { RoomMark, Stack, Stone, StripLine } from './strip';
 
 /** What became of a note in a pass. */
 export type Verdict = 'wrong' | 'missed' | 'early' | 'late';

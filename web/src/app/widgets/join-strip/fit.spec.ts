@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { arrange, staffStep, type Part } from '@joined-hands/core';
 import { demo, documentOf, songs } from '../../../../../core/testing/songs';
-import { fitStrip, layoutStrip } from './layout';
+import { fitStrip, layoutStrip } from './fit';
 
 const layout = (part: Part, bars: Parameters<typeof layoutStrip>[1], width = 740, height = 0) =>
   layoutStrip(part, bars, width, height);

@@ -1,0 +1,62 @@
+import { divide, type Stretch } from '../divide/divide.js';
+import { chordPlaces } from '../left-hand/timing.js';
+import type { TimedSpan } from '../left-hand/strikes.js';
+import type { Document } from '../song/decisions.js';
+import { wishAt } from '../song/edits.js';
+import { chordSpans, type Song } from '../song/song.js';
+import { layBars, type Bar } from '../time/bars.js';
+import type { Ticks } from '../time/ticks.js';
+import { withEndings, type TimedChord } from './endings.js';
+import type { Finding } from './finding.js';
+import { harmonise, type HarmonisedChord } from './harmonise.js';
+import { chordsWithin } from './levels.js';
+import { fitTune, playedTune, sayChords, sayEndings } from './resolve.js';
+
+/** What the hands are given: the song divided, its tune and its chords as they are played. */
+export interface Material {
+  readonly bars: readonly Bar[];
+  readonly stretches: readonly Stretch[];
+  /** Where the parts begin, and where they end. */
+  readonly starts: readonly Ticks[];
+  readonly ends: readonly Ticks[];
+  /** The tune on the keyboard's keys, and as it is played: straightened, in another octave or resting. */
+  readonly written: Song['melody'];
+  readonly played: Song['melody'];
+  /** The chords of the song, the pianist's or suggested ones; and as they are struck, with endings. */
+  readonly found: readonly HarmonisedChord[];
+  readonly harmony: readonly TimedChord[];
+  /** The song with what is played. */
+  readonly song: Song;
+  readonly spans: readonly TimedSpan[];
+  readonly findings: readonly Finding[];
+}
+
+/** Brings the choices made on tune, parts and chords together, with what is to be said of them. */
+export function materialOf(doc: Document): Material {
+  const bars = layBars(doc.song);
+  const { written, findings: fitted } = fitTune(doc, bars);
+  const stretches = divide({ ...doc.song, melody: written }, bars, doc.choices);
+  const { played, findings: moved } = playedTune(doc, written, stretches, bars);
+  const ends = stretches.map((s) => s.end);
+  const found = harmonise(doc, written, bars, ends);
+  const ended = withEndings(doc, timed(doc, chordsWithin(doc, found), played, bars), stretches, played, bars);
+  const harmony = ended.chords;
+  const song: Song = { ...doc.song, melody: played, chords: harmony.map(({ at, symbol }) => ({ at, symbol })) };
+  return {
+    ...{ bars, stretches, ends, written, played, found, harmony, song },
+    starts: stretches.map((s) => s.start),
+    spans: chordSpans(song).map((span, i) => ({ ...span, writtenAt: harmony[i].writtenAt })),
+    findings: [...fitted, ...moved, ...sayChords(doc, found, bars), ...sayEndings(ended.troubles)],
+  };
+}
+
+/** The chords at the places where they are struck: as written, on the beat, or with a note that is sung ahead of it. */
+function timed(doc: Document, chords: readonly HarmonisedChord[], tune: Song['melody'], bars: readonly Bar[]): TimedChord[] {
+  const places = chordPlaces(
+    chords.map((c) => c.at),
+    tune,
+    bars,
+    (at) => wishAt(doc, at, 'timing'),
+  );
+  return chords.map((c, i) => ({ ...c, at: places[i], writtenAt: c.at }));
+}

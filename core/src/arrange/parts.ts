@@ -1,0 +1,111 @@
+import { partDifficulty } from '../difficulty/difficulty.js';
+import { findRepeats } from '../divide/repeats.js';
+import { nameWithMelody } from '../harmony/naming.js';
+import { parseChord } from '../harmony/symbol.js';
+import type { Jump } from '../join/jumps.js';
+import { togetherPoints, type Together } from '../join/together.js';
+import type { VoicedChord } from '../left-hand/voice.js';
+import { midiOf, nameOf } from '../pitch/pitch.js';
+import type { RightHand } from '../right-hand/right-hand.js';
+import { spanOf, type Document } from '../song/decisions.js';
+import { chordSpans } from '../song/song.js';
+import { barSpan, cutAt } from '../time/bars.js';
+import type { Ticks } from '../time/ticks.js';
+import type { Part, PartChord } from './arrangement.js';
+import type { TimedChord } from './endings.js';
+import type { LeftSide, RightSide } from './hands.js';
+import type { Material } from './material.js';
+import { attacksOf } from './texture-plan.js';
+
+/** The numbered parts with what both hands play in each, where they join, and how hard it is. */
+export function partsOf(doc: Document, material: Material, left: LeftSide, right: RightSide, jumps: readonly Jump[]): Part[] {
+  const { bars, stretches, ends, written, played, found, harmony, song } = material;
+  const { fingerOf, places } = right.fingered;
+  const form = findRepeats({ ...song, melody: written }, stretches, chordSpans({ ...song, chords: [...found] }));
+  const names = new Map(doc.choices.names.map((n) => [n.at, n.name]));
+  const withFinger = <T extends { at: Ticks; pitch: string }>(n: T) => ({ ...n, finger: fingerOf(n.at, n.pitch) });
+  const joins = togetherPoints(attacksOf(left.chords, left.dressed), played, bars);
+  const cut = {
+    melody: cutAt(played.map(withFinger), ends),
+    chords: cutAt(withHarmony(left, harmony, joins), ends),
+    together: cutAt(joins, ends),
+    under: cutAt(right.under, ends),
+    rooms: cutAt(right.rooms, ends),
+    fills: cutAt(right.fills.map(withFinger), ends),
+    sung: cutAt(right.sung, ends),
+    jumps: cutAt(jumps, ends),
+    places: cutAt(
+      places.map((p) => ({ ...p, at: p.start })),
+      ends,
+    ),
+    wide: cutAt(wideGrips(right.fingered, spanOf(doc.hands, 'right').comfortable), ends),
+  };
+  return stretches.map(({ start, end, reasons }, i): Part => {
+    const [melody, chords, places] = [cut.melody[i], cut.chords[i], cut.places[i]];
+    const load = {
+      ...{ start, end, jumps: cut.jumps[i], leftSpan: spanOf(doc.hands, 'left'), tempo: song.tempo },
+      // Under a sung tune the right hand's chords are what it plays; their top notes stand for them.
+      melody:
+        doc.choices.way === 'sing-along'
+          ? cut.sung[i].map((c) => ({ ...c, pitch: c.pitches[c.pitches.length - 1], lyric: null }))
+          : melody,
+      chords: chords.map((c) => (c.dressed ? { ...c, struck: c.dressed.notes } : c)),
+      moves: Math.max(0, places.length - 1),
+      stretches: cut.wide[i].length,
+    };
+    return {
+      number: i + 1,
+      label: form[i].label,
+      name: names.get(start) ?? null,
+      ...{ start, end, reasons, melody, chords, places },
+      bars: barSpan(bars, start, end),
+      repeats: form[i].repeats,
+      together: cut.together[i],
+      under: cut.under[i],
+      jumps: cut.jumps[i],
+      rooms: cut.rooms[i],
+      fills: cut.fills[i],
+      sung: cut.sung[i],
+      difficulty: partDifficulty(load, bars),
+    };
+  });
+}
+
+/** Grips of the right hand past its comfortable span, and steps between notes of one place that are. */
+function wideGrips({ grips, row }: RightHand, comfortable: number): { readonly at: Ticks }[] {
+  const span = (pitches: readonly string[]) => Math.abs(midiOf(pitches[pitches.length - 1]) - midiOf(pitches[0]));
+  return grips.filter((g, i) => {
+    const before = grips[i - 1];
+    const step =
+      i > 0 && row[i].move === 'stay' ? span([before.pitches[before.pitches.length - 1], g.pitches[g.pitches.length - 1]]) : 0;
+    return Math.max(span(g.pitches), step) > comfortable;
+  });
+}
+
+/** Puts what the harmony says beside every strike of its chord. */
+function withHarmony({ chords, dressed }: LeftSide, harmony: readonly TimedChord[], joins: readonly Together[]): PartChord[] {
+  const meets = new Map(joins.map((j) => [j.at, j]));
+  let h = 0;
+  return chords.map((chord, i) => {
+    const join = meets.get(chord.at);
+    while (h + 1 < harmony.length && harmony[h + 1].at <= chord.at) h++;
+    const { source, key, why, others, writtenAt } = harmony[h];
+    return {
+      ...chord,
+      withMelody: join ? withMelody(chord, join) : null,
+      source,
+      key,
+      chordWhy: why,
+      otherChords: others,
+      symbolAt: writtenAt,
+      dressed: dressed[i],
+    };
+  });
+}
+
+function withMelody(chord: VoicedChord, join: Together): string | null {
+  const note = join.melody ?? join.under;
+  const parsed = parseChord(chord.symbol);
+  if (note === null || parsed.kind !== 'chord') return null;
+  return nameWithMelody(parsed, nameOf(note));
+}

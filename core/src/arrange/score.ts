@@ -1,0 +1,46 @@
+import { loudnessOf, type LoudStretch } from '../fills/dynamics.js';
+import type { RightHand } from '../right-hand/right-hand.js';
+import type { Document } from '../song/decisions.js';
+import type { Part, PartChord, ScoreNote } from './arrangement.js';
+import { plays } from './layers.js';
+
+type Note = Omit<ScoreNote, 'loudness' | 'part'>;
+
+/** Every note of both hands in order, with its finger and how loud it is; `loud` tells each part's loudness. */
+export function scoreOf(doc: Document, parts: readonly Part[], right: RightHand, loud: readonly LoudStretch[]): ScoreNote[] {
+  const { way, balance } = doc.choices;
+  const withTune = plays(doc, 'tune') && way !== 'sing-along';
+  return parts.flatMap((part, i) =>
+    [...rightNotes(part, right, withTune), ...part.chords.flatMap(leftNotes)]
+      .sort((a, b) => a.at - b.at || (a.hand === b.hand ? 0 : a.hand === 'right' ? -1 : 1))
+      .map((n) => ({ ...n, part: part.number }))
+      .map((n) => ({ ...n, loudness: loudnessOf(n, loud[i], balance) })),
+  );
+}
+
+function rightNotes(part: Part, { fingerOf }: RightHand, withTune: boolean): Note[] {
+  const hand = 'right';
+  return [
+    ...(withTune ? part.melody : []).map(({ at, length, pitch, finger }): Note => ({
+      hand,
+      at,
+      length,
+      pitch,
+      finger,
+      role: 'melody',
+    })),
+    ...part.sung.flatMap(({ at, length, pitches, fingers }) =>
+      pitches.map((pitch, k): Note => ({ hand, at, length, pitch, finger: fingers[k], role: 'chord' })),
+    ),
+    ...part.fills.map(({ at, length, pitch, finger }): Note => ({ hand, at, length, pitch, finger, role: 'fill' })),
+    ...part.under.flatMap(({ at, length, pitches }) =>
+      pitches.map((pitch): Note => ({ hand, at, length, pitch, finger: fingerOf(at, pitch), role: 'harmony' })),
+    ),
+  ];
+}
+
+function leftNotes({ form, school, struck, fingers, dressed }: PartChord): Note[] {
+  if (dressed) return dressed.notes.map((n, k) => ({ ...n, hand: 'left', finger: dressed.fingers[k] ?? null }));
+  const role = form === 'one-note' || school === 'octave' || school === 'under-melody' ? 'bass' : 'chord';
+  return struck.map(({ at, length, pitch }, k) => ({ hand: 'left', at, length, pitch, finger: fingers[k] ?? null, role }));
+}

@@ -1,0 +1,86 @@
+import { TICKS_PER_QUARTER, type Bar, type Part } from '@joined-hands/core';
+import { apartsOf, breakLines, needsOf } from './apart';
+import { layLine } from './line';
+import { SIZE } from './sizes';
+import { scaleToFill, spaceOut, type Apart } from './spacing';
+import type { LaidStrip, StripLine } from './strip';
+import { endOf, startOf, type Segment } from './struck';
+
+/** Steps in which a strip is drawn smaller until it fits. */
+const ZOOM_STEP = 0.1;
+
+/**
+ * Lays a part out as large as a room allows, in pixels, up to `most` times its own size; never smaller than that size. It is
+ * drawn larger only where no chord gives up a word beside it and no word is lifted for that.
+ */
+export function fitStrip(
+  whole: Part,
+  bars: readonly Bar[],
+  room: { width: number; height: number },
+  most = 1,
+  dressed = false,
+): LaidStrip {
+  const { width, height } = room;
+  const ready = readied(whole, bars, dressed);
+  const own = layLines(ready, width, height);
+  const given = givenUp(own);
+  // Steps are counted, since adding up tenths would try its own size twice.
+  for (let step = 0; most - step * ZOOM_STEP > 1 + ZOOM_STEP / 2; step++) {
+    const zoom = most - step * ZOOM_STEP;
+    const lines = layLines(ready, width / zoom, height / zoom);
+    const fits = lines.reduce((sum, l) => sum + l.height, 0) * zoom <= height;
+    if (fits && givenUp(lines) <= given) return { lines, zoom };
+  }
+  return { lines: own, zoom: 1 };
+}
+
+/** How many chords have not all their words beside them, and how many sung words are lifted. */
+const givenUp = (lines: readonly StripLine[]): number =>
+  lines.flatMap((l) => [...l.stacks.map((s) => s.stands !== 'whole'), ...l.stones.map((s) => s.lift > 0)]).filter(Boolean).length;
+
+/**
+ * Lays a part out as lines of strip that fit a width in pixels. Lines break at bar lines only. A part of one line
+ * spreads its stones over the room in a height, if one is given.
+ */
+export const layoutStrip = (whole: Part, bars: readonly Bar[], width: number, height = 0, dressed = false): StripLine[] =>
+  layLines(readied(whole, bars, dressed), width, height);
+
+/** What of a part is the same for every size in which it is tried. */
+interface Ready {
+  readonly part: Part;
+  readonly segments: readonly Segment[];
+  readonly aparts: readonly Apart[];
+  readonly needs: (from: number, to: number) => number;
+}
+
+function readied(whole: Part, bars: readonly Bar[], dressed: boolean): Ready {
+  const part = dressed ? whole : plainly(whole);
+  const segments = bars
+    .filter((b) => b.end > part.start && b.start < part.end)
+    .map((bar) => ({ bar, start: Math.max(bar.start, part.start), end: Math.min(bar.end, part.end) }));
+  const aparts = apartsOf(part, segments);
+  return { part, segments, aparts, needs: needsOf(segments, aparts) };
+}
+
+function layLines({ part, segments, aparts, needs }: Ready, width: number, height: number): StripLine[] {
+  const room = width - SIZE.left - SIZE.right;
+  const lines = breakLines(segments, needs, room);
+  const most = SIZE.widestQuarter / TICKS_PER_QUARTER;
+  const scale = Math.max(1e-6, Math.min(most, ...lines.map((l) => scaleToFill(startOf(l), endOf(l), aparts, room))));
+  const spaced = lines.map((line) => ({ line, spacing: spaceOut(startOf(line), endOf(line), aparts, scale) }));
+  const lay = (spare: number) => spaced.map(({ line, spacing }) => layLine(part, line, spacing, spare));
+  const laid = lay(0);
+  // One line spreads over spare room; where even one does not fit, lines draw together.
+  const spread = laid.length === 1 ? SIZE.mostSpread : 0;
+  const spare = height > 0 ? Math.max(-SIZE.mostTight, Math.min(spread, height - laid[0].height)) : 0;
+  return Math.abs(spare) > 8 ? lay(spare) : laid;
+}
+
+/** The part as it is learned first: its chords as they are voiced, without texture and added harmony. */
+const plainly = (part: Part): Part => ({
+  ...part,
+  chords: part.chords.map((c) => (c.dressed ? { ...c, dressed: null } : c)),
+  under: part.under.filter((u) => !u.added),
+  fills: [],
+  sung: [],
+});
