@@ -59,7 +59,7 @@ describe('a drill', () => {
     run.help();
     expect(run.inSight()).toBe(true);
     answer();
-    while (run.state() === 'asking') answer();
+    for (let i = 1; i < triads.tasks.length; i++) answer();
     expect(run.result()?.clean).toBe(false);
     expect(run.result()?.song).toBe('song');
     expect(run.result()?.figures?.accuracy).toBeLessThan(100);
@@ -84,7 +84,7 @@ describe('a drill', () => {
     expect([run.progress().slips, run.tried()]).toEqual([1, [wrong]]);
     answer();
     expect(run.at()).toBe(0);
-    while (run.state() === 'asking') run.name(run.task()?.names?.right ?? '');
+    for (let i = 0; i < names.tasks.length; i++) run.name(run.task()?.names?.right ?? '');
     expect(run.result()?.figures).toMatchObject({ notes: names.tasks.length, extra: 1 });
   });
 

@@ -9,7 +9,6 @@ let pressed: KeyPress[];
 let released: number[];
 
 beforeEach(() => {
-  localStorage.clear();
   keys = TestBed.inject(KeyInput);
   pressed = [];
   released = [];

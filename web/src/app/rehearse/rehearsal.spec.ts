@@ -25,7 +25,6 @@ let keys: KeyInput;
 let practice: InstanceType<typeof PracticeStore>;
 
 beforeEach(async () => {
-  localStorage.clear();
   emptyStorage();
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'performance', 'Date'], now: Date.UTC(2031, 4, 1, 12) });
   player = new SilentPlayer();
