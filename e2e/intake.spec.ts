@@ -40,7 +40,8 @@ test('letters are typed with a live strip, and a slip is named at its place', as
   await expect(keep).toBeDisabled();
   await expect(page.getByTestId('preview')).toContainText('Tin Whistle Tide');
   await page.getByRole('button', { name: 'Go there' }).click();
-  expect(await editor.evaluate((e: HTMLTextAreaElement) => e.value.slice(e.selectionStart, e.selectionEnd))).toBe('G A B C');
+  const marked = () => editor.evaluate((e: HTMLTextAreaElement) => e.value.slice(e.selectionStart, e.selectionEnd));
+  await expect.poll(marked).toBe('G A B C');
 
   await page.reload();
   await expect(editor).toHaveValue(slip);

@@ -118,7 +118,7 @@ test('every chord that holds a note is heard and used from the note', async ({ p
   await openSong(page, 'Lamps Across the Sound');
   await page.getByTestId('stone').nth(2).click();
   await expect(page.getByTestId('note-facts')).toContainText('sounds under it');
-  expect(await page.getByTestId('holding').count()).toBeGreaterThan(5);
+  await expect.poll(() => page.getByTestId('holding').count()).toBeGreaterThan(5);
   await page.getByText('more from outside the key').click();
   const outside = page.getByTestId('holding-outside').first();
   await outside.click();

@@ -141,6 +141,7 @@ test('the log is changed, taken out of, saved and read back', async ({ page }) =
   const passes = page.getByTestId('pass');
   await expect(passes.first()).toBeVisible();
   await page.getByTestId('of').selectOption('Lamps Across the Sound');
+  await expect(passes.filter({ hasText: 'Harbour Glass' })).toHaveCount(0);
   const shown = await passes.count();
   const length = await passes.first().locator('td').nth(4).textContent();
   await page
