@@ -9,7 +9,7 @@ import { listen } from '../server/src/listen.js';
 import { makeApp } from '../server/src/app.js';
 import { CHROMIUM } from '../e2e/chromium.js';
 import { clicksOf, noteClicks, standInDevice } from '../e2e/app.js';
-import { ms, type Row } from './table.js';
+import { middle, ms, type Row } from './table.js';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 
@@ -32,9 +32,6 @@ function withImports(folder: string, script: string, found = new Set<string>()):
   for (const [, name] of text.matchAll(/(?:from|import)"\.\/([\w-]+\.js)"/g)) withImports(folder, name, found);
   return found;
 }
-
-/** The middle of what was measured. */
-const middle = (times: number[]): number => times.sort((a, b) => a - b)[times.length >> 1];
 
 const sizeOf = (path: string): number => gzipSync(readFileSync(path)).length;
 

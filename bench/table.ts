@@ -8,6 +8,9 @@ export interface Row {
   readonly against: string;
 }
 
+/** The middle of what was measured, the higher of two. */
+export const middle = (figures: readonly number[]): number => figures.toSorted((a, b) => a - b)[figures.length >> 1];
+
 /** The middle of several timings, in milliseconds, after one that does not count. */
 export function median(times: number, work: () => void): number {
   work();
@@ -16,7 +19,7 @@ export function median(times: number, work: () => void): number {
     work();
     return performance.now() - start;
   });
-  return taken.sort((a, b) => a - b)[times >> 1];
+  return middle(taken);
 }
 
 /** Milliseconds as the table shows them. */

@@ -63,8 +63,8 @@ export function leftSide(doc: Document, { bars, starts, played, song, spans }: M
 /** Lays the right hand over the left: harmony and fills where they are wished for, and a finger for every note. */
 export function rightSide(doc: Document, material: Material, { chords, hung, struck }: LeftSide): RightSide {
   const { hands, choices } = doc;
-  const { bars, stretches, starts, ends, played, song } = material;
-  const rooms = choices.way === 'arranged' ? roomsOf(doc, stretches, played, struck, bars, song.key) : [];
+  const { bars, starts, ends, played, song } = material;
+  const rooms = choices.way === 'arranged' ? roomsOf(doc, ends, played, struck, bars, song.key) : [];
   const fills = keptFills(doc, rooms);
   const harmony = { tune: played, chords: struck, bars, hands, ends, taken: new Set(hung.map((u) => u.at)) };
   const added = plays(doc, 'harmony') ? harmonyUnder({ ...harmony, wishAt: (at) => wishAt(doc, at, 'harmony') }) : [];

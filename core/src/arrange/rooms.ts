@@ -4,9 +4,9 @@ import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf } from '../pitch/pitch.js';
 import type { UnderNote } from '../right-hand/under-melody.js';
 import type { Document, FillKind } from '../song/decisions.js';
-import type { PartRange } from '../song/edits.js';
 import type { MelodyNote } from '../song/song.js';
 import { barAt, cutAt, firstAtOrAfter, type Bar } from '../time/bars.js';
+import type { Ticks } from '../time/ticks.js';
 import type { Key } from '../harmony/key.js';
 import { plays } from './layers.js';
 
@@ -17,17 +17,16 @@ export interface Room extends FillPlace {
   readonly chosen: FillKind | null;
 }
 
-/** Every room for a fill in the song, with the fills that this hand can play there over what the left hand strikes. */
+/** Every room for a fill in the song, part by part as they end, with the fills that this hand can play there over what the left hand strikes. */
 export function roomsOf(
   doc: Document,
-  stretches: readonly PartRange[],
+  ends: readonly Ticks[],
   tune: readonly MelodyNote[],
   struck: readonly VoicedChord[],
   bars: readonly Bar[],
   key: Key,
 ): Room[] {
   const chosen = new Map(doc.choices.fills.map((f) => [f.at, f.kind]));
-  const ends = stretches.map((s) => s.end);
   return cutAt(tune, ends).flatMap((notes, i) =>
     fillPlaces(notes, ends[i], bars).map((place): Room => {
       const index = firstAtOrAfter(tune, place.at);

@@ -11,10 +11,7 @@ beforeEach(() => {
   actions = TestBed.inject(Actions);
   done = [];
 });
-afterEach(() => {
-  document.body.innerHTML = '';
-  TestBed.resetTestingModule();
-});
+afterEach(() => TestBed.resetTestingModule());
 
 const does = (name: string, ...keys: string[]): Action => ({ name, keys, run: () => done.push(name) });
 

@@ -37,14 +37,15 @@ export function layLine(part: Part, line: readonly Segment[], spacing: Spacing, 
   // A hand by itself has the strip to itself.
   const rulerY = heights.empty ? SIZE.top : wordsY + SIZE.words;
   const blocksY = rulerY + SIZE.ruler / 2 + 25;
-  const stacks = stacksOf(ground, blocksY);
+  const tallest = tallestOf(part);
+  const stacks = stacksOf(ground, blocksY, tallest);
   const below = stacks.some((s) => s.stands === 'below') ? 48 : 16;
   const struck = struckIn(part);
   return {
     ...{ start, end, x, wordsY, rulerY, blocksY, stones, stacks },
     at: (pixel) => spacing.at(pixel - SIZE.left),
     width: x(end) + SIZE.right,
-    height: part.chords.length === 0 ? rulerY + SIZE.ruler + 12 : blocksY + tallestOf(part) * SIZE.block + SIZE.spread + below,
+    height: part.chords.length === 0 ? rulerY + SIZE.ruler + 12 : blocksY + tallest * SIZE.block + SIZE.spread + below,
     bars: line.map((s, i) => ({ number: s.bar.number, x: x(s.start), first: i === 0 })),
     counts: line.flatMap((s) => countsOf(s, struck).map((c) => ({ ...c, x: x(c.at) }))),
     places: placesOf(ground, stones),
@@ -177,9 +178,8 @@ function placesOf({ part, start, end }: Ground, stones: readonly Stone[]): Place
 /** Most keys that the left hand strikes at once in a part, three at least. */
 const tallestOf = (part: Part): number => Math.max(3, ...part.chords.flatMap((c) => attacksOf(c).map((a) => a.pitches.length)));
 
-function stacksOf({ part, end, x, inside }: Ground, blocksY: number): Stack[] {
+function stacksOf({ part, end, x, inside }: Ground, blocksY: number, tallest: number): Stack[] {
   const chords = part.chords.filter(inside);
-  const tallest = tallestOf(part);
   return chords.map((chord, i): Stack => {
     // The bed of the last chord reaches to the end of the ruler.
     const until = chords[i + 1] ? x(chords[i + 1].at) : x(end) + 22;
