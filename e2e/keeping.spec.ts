@@ -108,7 +108,7 @@ test('how a song stood is kept by itself, and a shelf of the first version is br
   await expect(page.getByRole('heading', { name: 'G minor', exact: true })).toBeVisible();
 });
 
-test('a browser that does not save says so and offers a file', async ({ page }) => {
+test('a browser that does not save says so, offers a file, and is not left without a question', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
   await page.evaluate(() => {
     const put = IDBObjectStore.prototype.put;
@@ -125,6 +125,10 @@ test('a browser that does not save says so and offers a file', async ({ page }) 
     page.getByRole('button', { name: 'Save it as a file' }).click(),
   ]);
   expect(readFileSync(await file.path(), 'utf8')).toContain('Dm9');
+  const [question] = await Promise.all([page.waitForEvent('dialog'), page.close({ runBeforeUnload: true })]);
+  expect(question.type()).toBe('beforeunload');
+  await question.dismiss();
+  await expect(page.getByRole('heading', { name: 'D minor ninth' })).toBeVisible();
 });
 
 test('the lesson, the worksheet and the chord sheet hold what they are for', async ({ page }) => {

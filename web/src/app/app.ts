@@ -6,6 +6,7 @@ import { filter, map, skip } from 'rxjs';
 import { Finder } from './finder/finder';
 import { Actions, type Action } from './state/actions';
 import { DeskStore } from './state/desk.store';
+import { PracticeStore } from './state/practice.store';
 import { SettingsStore } from './state/settings.store';
 import { Signs } from './widgets/signs';
 import { TourCard } from './tour/tour';
@@ -43,10 +44,15 @@ const OF_SONG: ReadonlySet<string> = new Set([...SCREENS.map((s) => s.path), ...
   imports: [Finder, TourCard, RouterOutlet, RouterLink, RouterLinkActive, Signs, ToastOutlet],
   templateUrl: './app.html',
   styleUrl: './app.less',
-  host: { '(document:keydown)': 'actions.press($event)', '(click)': 'letGo($event)' },
+  host: {
+    '(document:keydown)': 'actions.press($event)',
+    '(click)': 'letGo($event)',
+    '(window:beforeunload)': 'askFirst($event)',
+  },
 })
 export class App {
   protected readonly desk = inject(DeskStore);
+  private readonly practice = inject(PracticeStore);
   protected readonly settings = inject(SettingsStore);
   protected readonly tabs = inject(Tabs);
   private readonly workers = inject(Workers);
@@ -86,6 +92,11 @@ export class App {
       if (event.type !== 'VERSION_READY') return;
       this.toasts.say('A newer Joined Hands is ready.', { label: 'Use it now', run: () => location.reload() });
     });
+  }
+
+  /** The page is not left without a question while something would be lost with it. */
+  protected askFirst(event: Event): void {
+    if (this.desk.atRisk() || this.practice.atRisk()) event.preventDefault();
   }
 
   /** The open song as a project file, for when the browser does not keep it. */

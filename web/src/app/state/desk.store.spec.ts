@@ -163,17 +163,36 @@ describe('the open song', () => {
     expect(desk.document()).toEqual(GLASS);
   });
 
-  it('says that a change could not be kept, until one could be', async () => {
+  it('shows a change once it is kept, so that what is seen is there after the page was left', async () => {
+    const save = library.save.bind(library);
+    let letGo = (): void => undefined;
+    const held = new Promise<void>((resolve) => (letGo = resolve));
+    library.save = (...of) => held.then(() => save(...of));
+    const edit = desk.edit('root position', (d) => setSchool(d, 'root'));
+    // Arranged at once here; the storage has not answered when it is read.
+    expect((await library.get(id))?.document).toEqual(GLASS);
+    expect(desk.document()).toEqual(GLASS);
+    expect(desk.atRisk()).toBe(true);
+    letGo();
+    await edit;
+    expect(desk.document()?.choices.school).toBe('root');
+    expect((await library.get(id))?.document).toEqual(desk.document());
+    expect(desk.atRisk()).toBe(false);
+  });
+
+  it('says that a change could not be kept, and shows it, until one could be', async () => {
     const save = library.save.bind(library);
     library.save = () => Promise.reject(new DOMException('full', 'QuotaExceededError'));
     await desk.edit('root position', (d) => setSchool(d, 'root'));
     await desk.saved();
     expect(desk.unsaved()).toContain('no room left');
+    expect(desk.atRisk()).toBe(true);
     expect(desk.document()?.choices.school).toBe('root');
     library.save = save;
     await desk.undo();
     expect(await stored()).toEqual(GLASS);
     expect(desk.unsaved()).toBeNull();
+    expect(desk.atRisk()).toBe(false);
   });
 
   it('keeps what is looked at in its place from view to view', () => {

@@ -75,7 +75,7 @@ function inView(part: Part | null, selection: Selection | null, view: HandView):
   return selection;
 }
 
-/** The open document: its arrangement, what is selected, and the way back. Every change is saved as it is made. */
+/** The open document: its arrangement, what is selected, and the way back. Every change is saved as it is made, and seen once it is. */
 export const DeskStore = signalStore(
   { providedIn: 'root' },
   withState<DeskState>(EMPTY),
@@ -106,28 +106,34 @@ export const DeskStore = signalStore(
     /** Counts what is shown; what finishes out of turn is dropped. */
     let latest = 0;
     let saving: Promise<void> = Promise.resolve();
+    /** How many changes are being saved. */
+    let saves = 0;
 
-    /** Shows a document: arranged off the main thread; an answer that was overtaken is dropped. */
-    const show = async (document: Document): Promise<void> => {
+    /** Shows a document once it is kept: arranged off the main thread meanwhile; an answer that was overtaken is dropped. */
+    const show = async (document: Document, kept?: Promise<void>): Promise<void> => {
       const turn = ++latest;
-      const arrangement = await workers.arranger.arrange(document);
+      const [arrangement] = await Promise.all([workers.arranger.arrange(document), kept]);
       if (turn !== latest) return;
       const part = Math.min(store.part(), arrangement.parts.length);
       patchState(store, { document, arrangement, part });
     };
 
-    const keep = (document: Document): void => {
+    /** Saves the open song, after what is being saved already; where that fails it is said. */
+    const keep = (document: Document): Promise<void> => {
       const id = store.id();
-      if (!id) return;
-      saving = saving
-        .then(() => library.save(id, document))
-        .then(
-          () => {
-            tabs.saved(id);
-            if (store.unsaved()) patchState(store, { unsaved: null });
-          },
-          (error: unknown) => patchState(store, { unsaved: saveTrouble(error) }),
-        );
+      if (!id) return saving;
+      const save = async (): Promise<void> => {
+        try {
+          await library.save(id, document);
+          tabs.saved(id);
+          patchState(store, { unsaved: null });
+        } catch (error) {
+          patchState(store, { unsaved: saveTrouble(error) });
+        }
+        saves--;
+      };
+      saves++;
+      return (saving = saving.then(save));
     };
 
     /** The document to change, unless another tab works on it: then that is said, with a way to work on it here. */
@@ -143,8 +149,7 @@ export const DeskStore = signalStore(
     const change = async (document: Document, past: readonly Step[], future: readonly Step[]): Promise<void> => {
       newest = document;
       patchState(store, { past: past.slice(-MOST_STEPS), future });
-      keep(document);
-      await show(document);
+      await show(document, keep(document));
     };
 
     /** Another tab saved the song: what it made of it is shown here too, and can be taken back. */
@@ -230,6 +235,8 @@ export const DeskStore = signalStore(
       },
       /** Resolves when everything so far is saved. */
       saved: (): Promise<void> => saving,
+      /** True where a change would be lost if the page were left now. */
+      atRisk: (): boolean => saves > 0 || store.unsaved() !== null,
     };
   }),
 );

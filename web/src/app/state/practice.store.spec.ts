@@ -68,10 +68,26 @@ describe('the log', () => {
     expect(practice.passes()).toEqual([pass]);
     await practice.load();
     expect(practice.passes()).toEqual([pass]);
+    expect(practice.atRisk()).toBe(true);
     library.keepPasses = keepPasses;
     await practice.keep([{ ...pass, note: 'kept after all' }]);
+    expect(practice.atRisk()).toBe(false);
     await practice.load();
     expect(practice.passes().map((p) => p.note)).toEqual(['kept after all']);
+  });
+
+  it('shows a pass that is still being written when the log is read', async () => {
+    const keepPasses = library.keepPasses.bind(library);
+    let letGo = (): void => undefined;
+    const held = new Promise<void>((resolve) => (letGo = resolve));
+    library.keepPasses = (passes) => held.then(() => keepPasses(passes));
+    const pass = practice.write(PLAYED);
+    await practice.load();
+    expect(practice.passes()).toEqual([pass]);
+    expect(practice.atRisk()).toBe(true);
+    letGo();
+    await expect.poll(() => practice.atRisk()).toBe(false);
+    expect(await library.passes()).toEqual([pass]);
   });
 
   it('opens without what the browser does not let it read, and says so', async () => {

@@ -25,16 +25,17 @@ export const PracticeStore = signalStore(
   })),
   withMethods((store, library = inject(Library), workers = inject(Workers)) => {
     let demoLogs: Promise<void> | null = null;
-    /** What the browser would not keep, by its id; it is there until the page is closed. */
+    /** What the browser has not kept, or not yet, by its id; it is there until the page is closed. */
     const unsaved = new Map<string, Pass>();
     const keep = async (passes: readonly Pass[]): Promise<void> => {
       const ids = new Set(passes.map((p) => p.id));
+      for (const pass of passes) unsaved.set(pass.id, pass);
       patchState(store, { passes: inOrder([...store.passes().filter((p) => !ids.has(p.id)), ...passes]), trouble: null });
       try {
         await library.keepPasses(passes);
-        for (const id of ids) unsaved.delete(id);
+        // One that was changed again in the meantime is not kept yet.
+        for (const pass of passes) if (unsaved.get(pass.id) === pass) unsaved.delete(pass.id);
       } catch {
-        for (const pass of passes) unsaved.set(pass.id, pass);
         patchState(store, { trouble: 'The browser does not let the log be saved here. Save it as a file on the Log page.' });
       }
     };
@@ -67,6 +68,8 @@ export const PracticeStore = signalStore(
         patchState(store, { passes: store.passes().filter((p) => !ids.has(p.id)) });
         await library.removePasses([...ids]);
       },
+      /** True where a pass would be lost if the page were left now. */
+      atRisk: (): boolean => unsaved.size > 0,
     };
   }),
 );
