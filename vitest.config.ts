@@ -8,6 +8,9 @@ export default defineConfig({
     setupFiles: ['web/testing/begin.ts'],
     // No test leaves anything behind in a module, and reading the core anew for every file would take longer than most files.
     isolate: false,
-    testTimeout: 60_000,
+    // Several times what a test takes: a machine that others use as well can stand still for a while.
+    testTimeout: 180_000,
+    hookTimeout: 60_000,
+    expect: { poll: { timeout: 30_000 } },
   },
 });

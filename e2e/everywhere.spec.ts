@@ -5,17 +5,22 @@ import { expect, openShelf, openSong, parts, test } from './app.js';
 const SONG = 'Harbour Glass';
 
 /** The screens of a song, each with what tells that it is all there. */
-const SCREENS: readonly (readonly [path: string, there: string])[] = [
-  ['look', 'h1'],
-  ['desk', '[data-testid=stack]'],
-  ['rehearse', '[data-testid=step]'],
-  ['plan', 'table'],
-  ['versions', 'h1'],
-  ['sheet', '[data-testid=page] svg'],
-  ['hands', 'jh-keyboard'],
-  ['key', 'table'],
-  ['figures', 'h1'],
-  ['drills', 'h1'],
+const SCREENS: readonly { readonly name: string; readonly path: string; readonly there: string }[] = [
+  { name: 'First look', path: 'look', there: 'h1' },
+  { name: 'Desk', path: 'desk', there: '[data-testid=stack]' },
+  { name: 'Rehearse', path: 'rehearse', there: '[data-testid=step]' },
+  { name: 'Plan', path: 'plan', there: 'table' },
+  { name: 'Versions', path: 'versions', there: 'h1' },
+  { name: 'Sheet', path: 'sheet', there: '[data-testid=page] svg' },
+  { name: 'Hands', path: 'hands', there: 'jh-keyboard' },
+  { name: 'Choose a key', path: 'key', there: 'table' },
+  { name: 'Figures of your own', path: 'figures', there: 'h1' },
+  { name: 'Drills', path: 'drills', there: 'h1' },
+];
+/** Each half is a test of its own: one of them on all screens would take long. */
+const HALVES = [
+  { half: 'first', screens: SCREENS.slice(0, 5) },
+  { half: 'other', screens: SCREENS.slice(5) },
 ];
 
 /** Serious findings of the checker on what is open, in the day theme and the contrasts of the evening one. */
@@ -31,14 +36,11 @@ async function check(page: Page, of: string): Promise<void> {
   expect.soft(found, of).toEqual([]);
 }
 
-for (const [half, screens] of [
-  ['first', SCREENS.slice(0, 5)],
-  ['other', SCREENS.slice(5)],
-] as const)
+for (const { half, screens } of HALVES)
   test(`the ${half} screens of a song can be read by everybody, in both themes`, async ({ page }) => {
     await openSong(page, SONG);
     const id = page.url().split('/').at(-1) ?? '';
-    for (const [path, there] of screens) {
+    for (const { path, there } of screens) {
       await page.goto(`/${path}/${id}`);
       await expect(page.locator(there).first()).toBeVisible();
       await check(page, path);
@@ -134,46 +136,49 @@ function longSong(): string {
   return `X:1\nT:${title}\nM:6/8\nL:1/8\nQ:3/8=60\nK:Db\n${Array.from({ length: 200 }, (_, i) => bar(i)).join('')}`;
 }
 
-test('a long song of five flats fits every screen, and is large enough to be read at the piano', async ({ page }) => {
-  await page.goto('/intake');
-  await page.getByRole('button', { name: 'Paste ABC' }).click();
-  await page.getByLabel('ABC text').fill(longSong());
-  await expect(page.getByTestId('preview')).toContainText('53 parts');
-  await page.getByTestId('keep').click();
-  await expect(parts(page)).toHaveCount(53);
-  const id = page.url().split('/').at(-1) ?? '';
-  for (const [path, there] of SCREENS) {
-    await page.goto(`/${path}/${id}`);
-    await expect(page.locator(there).first()).toBeVisible();
-    for (const [width, height] of [
-      [1280, 800],
-      [1024, 768],
-      [1920, 1080],
-      [820, 1180],
-    ]) {
-      await page.setViewportSize({ width, height });
-      const sideways = () =>
-        page.evaluate(() => {
-          // What may go sideways by itself: a figure's grid, the roadmap of a long song, a page of music, what is written in lines.
-          const may = '.grid, jh-roadmap, jh-roadmap *, textarea, pre';
-          const boxes = [...document.querySelectorAll('html, header, main, main *')].filter(
-            (b) =>
-              b.scrollWidth > b.clientWidth + 1 &&
-              b.clientWidth > 0 &&
-              (/auto|scroll/.test(getComputedStyle(b).overflowX) || !b.closest('main')) &&
-              !b.matches(may),
-          );
-          return boxes.map((b) => `${b.tagName} ${b.className} ${b.scrollWidth} in ${b.clientWidth}`);
-        });
-      await expect.poll(sideways, `${path} at ${width} × ${height}`).toEqual([]);
-      if (path !== 'rehearse') continue;
-      const small = await page.evaluate(() =>
-        [...document.querySelectorAll('main *')]
-          .filter((e) => e.checkVisibility() && [...e.childNodes].some((n) => n.nodeType === 3 && n.textContent?.trim()))
-          .filter((e) => !e.closest('dialog, option, .sign, .panel') && parseFloat(getComputedStyle(e).fontSize) < 16)
-          .map((e) => `${e.className} ${e.textContent} ${getComputedStyle(e).fontSize}`),
-      );
-      expect(small, `at ${width} × ${height}`).toEqual([]);
+for (const { half, screens } of HALVES)
+  test(`a long song of five flats fits the ${half} screens, and is large enough to be read at the piano`, async ({ page }) => {
+    await page.goto('/intake');
+    await page.getByRole('button', { name: 'Paste ABC' }).click();
+    await page.getByLabel('ABC text').fill(longSong());
+    await expect(page.getByTestId('preview')).toContainText('53 parts');
+    await page.getByTestId('keep').click();
+    await expect(parts(page)).toHaveCount(53);
+    for (const { name, path, there } of screens) {
+      await page.keyboard.press('Control+k');
+      await page.getByRole('combobox', { name: 'Find an action or a song' }).fill(`Go to: ${name}`);
+      await page.keyboard.press('Enter');
+      await page.waitForURL(`**/${path}/**`);
+      await expect(page.locator(there).first()).toBeVisible();
+      for (const [width, height] of [
+        [1280, 800],
+        [1024, 768],
+        [1920, 1080],
+        [820, 1180],
+      ]) {
+        await page.setViewportSize({ width, height });
+        const sideways = () =>
+          page.evaluate(() => {
+            // What may go sideways by itself: a figure's grid, the roadmap of a long song, a page of music, what is written in lines.
+            const may = '.grid, jh-roadmap, jh-roadmap *, textarea, pre';
+            const boxes = [...document.querySelectorAll('html, header, main, main *')].filter(
+              (b) =>
+                b.scrollWidth > b.clientWidth + 1 &&
+                b.clientWidth > 0 &&
+                (/auto|scroll/.test(getComputedStyle(b).overflowX) || !b.closest('main')) &&
+                !b.matches(may),
+            );
+            return boxes.map((b) => `${b.tagName} ${b.className} ${b.scrollWidth} in ${b.clientWidth}`);
+          });
+        await expect.poll(sideways, `${path} at ${width} × ${height}`).toEqual([]);
+        if (path !== 'rehearse') continue;
+        const small = await page.evaluate(() =>
+          [...document.querySelectorAll('main *')]
+            .filter((e) => e.checkVisibility() && [...e.childNodes].some((n) => n.nodeType === 3 && n.textContent?.trim()))
+            .filter((e) => !e.closest('dialog, option, .sign, .panel') && parseFloat(getComputedStyle(e).fontSize) < 16)
+            .map((e) => `${e.className} ${e.textContent} ${getComputedStyle(e).fontSize}`),
+        );
+        expect(small, `at ${width} × ${height}`).toEqual([]);
+      }
     }
-  }
-});
+  });

@@ -9,8 +9,9 @@ export default defineConfig({
   // One more than processors: pages spend time waiting, and music takes the time it takes.
   workers: 3,
   fullyParallel: true,
-  timeout: 120_000,
-  expect: { timeout: 30_000 },
+  // Several times what a test takes: a machine that others use as well can stand still for a while.
+  timeout: 240_000,
+  expect: { timeout: 60_000 },
   reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],
   use: {
     baseURL: `http://127.0.0.1:${port}`,

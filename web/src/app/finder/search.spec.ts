@@ -27,6 +27,8 @@ describe('what is typed', () => {
     const all = [entry('Go to: Sheet', 'print, worksheet'), entry('Save the print'), entry('Print')];
     expect(search(all, 'print').map((e) => e.name)).toEqual(['Print', 'Save the print', 'Go to: Sheet']);
     expect(search(all, 'worksheet').map((e) => e.name)).toEqual(['Go to: Sheet']);
+    const screens = [entry('Go to: Rehearse', 'today’s plan'), entry('Go to: Plan', 'a texture for every part')];
+    expect(search(screens, 'Go to: Plan').map((e) => e.name)).toEqual(['Go to: Plan', 'Go to: Rehearse']);
   });
 
   it('puts first what begins with it, and shows everything where there is nothing', () => {

@@ -22,8 +22,8 @@ export function search(entries: readonly Entry[], typed: string): readonly Entry
     return words.every((word) => own.some((o) => o.startsWith(word)));
   });
   const rank = ({ name }: Entry): number => {
-    if (words.length > 0 && plain(name).startsWith(words[0])) return 0;
     const own = wordsOf(name);
+    if (words.every((word, i) => own[i]?.startsWith(word))) return 0;
     return words.every((word) => own.some((o) => o.startsWith(word))) ? 1 : 2;
   };
   return [...found].sort((a, b) => rank(a) - rank(b));
