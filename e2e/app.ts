@@ -63,6 +63,12 @@ export async function choose(page: Page, button: string, entry: string): Promise
   await expect(item).toBeHidden();
 }
 
+/** Opens the finder and writes what is looked for; Enter takes the first entry. */
+export async function find(page: Page, words: string): Promise<void> {
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Find an action or a song' }).fill(words);
+}
+
 /** A keyboard that can be plugged in, as the browser would hand it to the page; before that, the browser refuses. */
 export async function standInDevice(page: Page): Promise<{
   plugIn(): Promise<void>;

@@ -1,6 +1,6 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, openShelf, openSong, parts, test } from './app.js';
+import { expect, find, openShelf, openSong, parts, test } from './app.js';
 
 const SONG = 'Harbour Glass';
 
@@ -65,23 +65,19 @@ test('the screens without a song can be read by everybody, in both themes', asyn
 
 test('anything that can be done, and any song, is found by its name', async ({ page }) => {
   await openSong(page, SONG);
-  const find = async (words: string) => {
-    await page.keyboard.press('Control+k');
-    await page.getByRole('combobox', { name: 'Find an action or a song' }).fill(words);
-  };
-  await find('root pos');
+  await find(page, 'root pos');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Undo: root position' })).toBeVisible();
-  await find('undo');
+  await find(page, 'undo');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
-  await find('go to');
+  await find(page, 'go to');
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('ArrowUp');
   await page.getByRole('option', { name: 'Go to: Plan' }).click();
   await expect(page.getByRole('heading', { name: 'The plan' })).toBeVisible();
   // Opened again in the very moment it closes, it is empty at once and lists what there is.
-  await find('undo');
+  await find(page, 'undo');
   const left = await page.locator('jh-finder').evaluate((finder) => {
     finder.querySelector<HTMLElement>('[role=option]')?.click();
     document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'k', ctrlKey: true, bubbles: true }));
@@ -89,7 +85,7 @@ test('anything that can be done, and any song, is found by its name', async ({ p
   });
   expect(left).toBe('');
   await expect(page.getByRole('option')).not.toHaveCount(0);
-  await find('nettle');
+  await find(page, 'nettle');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('song-title')).toHaveText('All Aboard for Nettle Point');
   // A change made in an open panel is taken back by the same keys as any other.
@@ -99,7 +95,7 @@ test('anything that can be done, and any song, is found by its name', async ({ p
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
   await page.keyboard.press('Escape');
-  await find('zzz');
+  await find(page, 'zzz');
   await expect(page.getByText('Nothing here is called that.')).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('combobox', { name: 'Find an action or a song' })).toBeHidden();
@@ -145,8 +141,7 @@ for (const { half, screens } of HALVES)
     await page.getByTestId('keep').click();
     await expect(parts(page)).toHaveCount(53);
     for (const { name, path, there } of screens) {
-      await page.keyboard.press('Control+k');
-      await page.getByRole('combobox', { name: 'Find an action or a song' }).fill(`Go to: ${name}`);
+      await find(page, `Go to: ${name}`);
       await page.keyboard.press('Enter');
       await page.waitForURL(`**/${path}/**`);
       await expect(page.locator(there).first()).toBeVisible();

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, openShelf, openSong, parts, stacks, test } from './app.js';
+import { expect, find, openShelf, openSong, parts, stacks, test } from './app.js';
 
 test.use({ serviceWorkers: 'allow' });
 
@@ -30,22 +30,21 @@ test('with the network cut a tune is typed, divided, voiced, heard, filled, prac
   await expect(page.getByTestId('song-title')).toHaveText('Two Buoys');
   await expect(parts(page).first()).toBeVisible();
   await expect(stacks(page).first()).toBeVisible();
-  const find = async (name: string) => {
-    await page.keyboard.press('Control+k');
-    await page.keyboard.type(name);
+  const take = async (name: string) => {
+    await find(page, name);
     await expect(page.locator('jh-finder [aria-selected=true]')).toContainText(name);
     await page.keyboard.press('Enter');
   };
-  await find('Left hand: root position');
+  await take('Left hand: root position');
   await expect(page.getByRole('button', { name: 'Undo: root position' })).toBeVisible();
-  await find('With fills');
-  await find('Texture: alternating bass');
+  await take('With fills');
+  await take('Texture: alternating bass');
   await expect(page.getByRole('button', { name: 'Undo: alternating bass' })).toBeVisible();
   await page.keyboard.press('Space');
   await expect(page.getByTestId('playhead')).toHaveCount(1);
   await page.keyboard.press('Space');
 
-  await find('Go to: Rehearse');
+  await take('Go to: Rehearse');
   await page.locator('summary[aria-label^=Keys]').click();
   await page.getByRole('button', { name: 'Clean', exact: true }).click();
   await page.getByRole('button', { name: 'Let it play' }).click();

@@ -5,6 +5,7 @@ import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { demo } from '../../../../core/testing/songs';
 import { TestBed } from '../../../testing/bed';
+import { heldBack } from '../../../testing/held';
 import { emptyStorage } from '../../../testing/storage';
 import { standInWorkers } from '../../../testing/workers';
 import { Library } from '../storage/library';
@@ -164,10 +165,8 @@ describe('the open song', () => {
   });
 
   it('shows a change once it is kept, so that what is seen is there after the page was left', async () => {
-    const save = library.save.bind(library);
-    let letGo = (): void => undefined;
-    const held = new Promise<void>((resolve) => (letGo = resolve));
-    library.save = (...of) => held.then(() => save(...of));
+    const { held, letGo } = heldBack(library.save.bind(library));
+    library.save = held;
     const edit = desk.edit('root position', (d) => setSchool(d, 'root'));
     // Arranged at once here; the storage has not answered when it is read.
     expect((await library.get(id))?.document).toEqual(GLASS);

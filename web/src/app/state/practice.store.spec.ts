@@ -3,6 +3,7 @@ import type { Pass } from '@joined-hands/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { demo } from '../../../../core/testing/songs';
 import { TestBed } from '../../../testing/bed';
+import { heldBack } from '../../../testing/held';
 import { emptyStorage } from '../../../testing/storage';
 import { standInWorkers } from '../../../testing/workers';
 import { Library } from '../storage/library';
@@ -77,10 +78,8 @@ describe('the log', () => {
   });
 
   it('shows a pass that is still being written when the log is read', async () => {
-    const keepPasses = library.keepPasses.bind(library);
-    let letGo = (): void => undefined;
-    const held = new Promise<void>((resolve) => (letGo = resolve));
-    library.keepPasses = (passes) => held.then(() => keepPasses(passes));
+    const { held, letGo } = heldBack(library.keepPasses.bind(library));
+    library.keepPasses = held;
     const pass = practice.write(PLAYED);
     await practice.load();
     expect(practice.passes()).toEqual([pass]);
