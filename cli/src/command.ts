@@ -59,10 +59,16 @@ function run(options: Options): number {
   const opened = openFile(name, data, options.format ?? undefined);
   if (!opened.ok) return refused(opened.sentence);
   for (const notice of opened.notices) process.stderr.write(`${name}: ${notice}\n`);
-  const document = withOptions(opened.document, options);
-  const arrangement = arrange(document);
-  // Everything is computed before anything is written, so that no output is left half done.
-  const written = options.outputs.map((o) => ({ ...o, content: WRITERS[o.kind](document, arrangement) }));
+  let arrangement: Arrangement;
+  let written: { readonly file: string; readonly content: string | Uint8Array }[];
+  try {
+    const document = withOptions(opened.document, options);
+    arrangement = arrange(document);
+    // Everything is computed before anything is written, so that no output is left half done.
+    written = options.outputs.map((o) => ({ file: o.file, content: WRITERS[o.kind](document, arrangement) }));
+  } catch {
+    return refused(`${name}: The song was read, but this program failed to arrange it. Keep the file and report the fault.`);
+  }
   for (const { file, content } of written) {
     if (file === '-') process.stdout.write(content);
     else if (!save(file, content)) return refused(`${file}: The output cannot be written. Check that its folder exists.`);

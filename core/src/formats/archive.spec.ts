@@ -22,7 +22,7 @@ describe('a shelf as one file', () => {
   });
 
   it.each([
-    [new Uint8Array([1, 2, 3]), 'no shelf file'],
+    [new Uint8Array([1, 2, 3]), 'not a shelf file'],
     [zipSync({ 'a.txt': strToU8('x') }), 'holds no songs'],
     [zipSync({ 'a.json': new Uint8Array(210_000_000) }, { level: 9 }), 'more than a shelf holds'],
   ])('is refused with the cause %#', (data, cause) => {

@@ -140,7 +140,7 @@ describe('hostile files', () => {
       '<measure number="1"><note><pitch><step>C</step><octave>4</octave></pitch><duration>4</duration></note></measure>';
     const long = `<score-partwise><part-list/><part id="P1">${bar.repeat(4100)}</part></score-partwise>`;
     expect(refused('long.musicxml', strToU8(long))).toContain('has more than 4000 bars');
-    const repeats = `X:1\nM:4/4\nL:1/4\nK:C\n${'|: C4 :| '.repeat(2600)}\n`;
+    const repeats = `X:1\nM:4/4\nL:1/4\nK:C\n${'|: C4 :|\n'.repeat(2600)}\n`;
     expect(refused('again.abc', strToU8(repeats))).toContain('more than 4000 bars');
   });
 });

@@ -1,7 +1,8 @@
 import { findKey, type Key, type Mode, keyFromSignature } from '../harmony/key.js';
 import { parseChord } from '../harmony/symbol.js';
 import { HIGHEST_KEY, LOWEST_KEY, midiOf, nameOf, pitchClass, type Pitch } from '../pitch/pitch.js';
-import { MAX_NOTES, type ChordEvent, type Lyric, type Mark, type MelodyNote, type Song } from '../song/song.js';
+import { MOST } from '../song/limits.js';
+import type { ChordEvent, Lyric, Mark, MelodyNote, Song } from '../song/song.js';
 import { barTicks, countTicks, type Meter } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
 import { refuse } from './result.js';
@@ -63,9 +64,6 @@ export interface RawSong {
   readonly notices: readonly string[];
 }
 
-/** Most bars of a song, played out. */
-export const MAX_MEASURES = 4_000;
-
 /** A measure as it is played: which time it is. */
 export interface PlayedMeasure extends RawMeasure {
   /** 1 for the first time. */
@@ -115,7 +113,7 @@ function playOut(measures: readonly RawMeasure[]): PlayedMeasure[] {
     if (jump.until === 'coda' && i === written) break;
   }
   const whole = [...played, ...again];
-  if (whole.length > MAX_MEASURES) refuse(null, `The repeats make more than ${MAX_MEASURES} bars.`, 'Bring in fewer repeats.');
+  if (whole.length > MOST.bars) refuse(null, `The repeats make more than ${MOST.bars} bars.`, 'Bring in fewer repeats.');
   return whole.map((m) => counted(m, originalOf(m)));
 }
 
@@ -155,8 +153,8 @@ export function expandRepeats(measures: readonly RawMeasure[]): RawMeasure[] {
     if (!skipped) {
       const again: Mark[] = i === start && pass > 1 ? [{ at: 0, kind: 'repeat', text: null }] : [];
       played.push(again.length ? { ...m, marks: [...again, ...m.marks] } : m);
-      if (played.length > MAX_MEASURES)
-        refuse(`measure ${m.name}`, `the repeats make more than ${MAX_MEASURES} bars.`, 'Bring in fewer repeats.');
+      if (played.length > MOST.bars)
+        refuse(`measure ${m.name}`, `the repeats make more than ${MOST.bars} bars.`, 'Bring in fewer repeats.');
     }
     if (m.times > 1 && !skipped && pass < m.times) {
       pass++;
@@ -221,7 +219,7 @@ export function assemble(raw: RawSong, stacks: 'top' | 'lowest' = 'top'): { song
         const lyric = (m.time > 1 ? n.verses?.[m.time - 2] : null) ?? n.lyric;
         melody.push({ at: start, length: n.length, pitch, lyric, ...(n.graces?.length ? { graces: [...n.graces] } : {}) });
       }
-      if (melody.length > MAX_NOTES) refuse(null, `The tune has more than ${MAX_NOTES} notes.`, 'Bring in a shorter song.');
+      if (melody.length > MOST.notes) refuse(null, `The tune has more than ${MOST.notes} notes.`, 'Bring in a shorter song.');
       openTie = n.tiedOn;
     }
     at += m.length;
@@ -231,8 +229,8 @@ export function assemble(raw: RawSong, stacks: 'top' | 'lowest' = 'top'): { song
   const order = orderOf(measures, raw.measures);
   const song: Song = {
     ...(order ? { order } : {}),
-    ...(tempos.length > 0 ? { tempos: tempos.slice(0, 1000) } : {}),
-    title: raw.title.slice(0, 200) || 'Untitled',
+    ...(tempos.length > 0 ? { tempos: tempos.slice(0, MOST.changes) } : {}),
+    title: raw.title || 'Untitled',
     composer: raw.composer,
     key: keyOf(raw, melody, chords),
     tempo: Math.min(400, Math.max(20, raw.tempo)),

@@ -79,21 +79,43 @@ export function reading(read: () => { song: Song } & Partial<Found>): Reading {
       return refusal(
         note ? `melody note ${Number(fault.path[1]) + 1}` : null,
         cause,
-        'Mend it in the file and bring it in again.',
+        'Correct it in the file and open it again.',
       );
     }
     return { ok: true, song: checked.data, notices, questions, counted };
   } catch (error) {
-    if (error instanceof RefusedInput) return { ok: false, refusal: error.refusal };
-    throw error;
+    return { ok: false, refusal: refusalOf(error, null) };
+  }
+}
+
+/** What a reader stopped with, as a refusal: one that it did not foresee says where it was. */
+function refusalOf(error: unknown, place: string | null): Refusal {
+  if (error instanceof RefusedInput) return error.refusal;
+  return {
+    place,
+    cause: 'Something here cannot be read.',
+    wayOut: 'Save the file again in the program it came from, or choose another file.',
+    line: null,
+    columns: null,
+  };
+}
+
+/** Runs a step of a reader; whatever it stops with becomes a refusal that names the place. */
+export function inPlace<T>(place: () => string, read: () => T): T {
+  try {
+    return read();
+  } catch (error) {
+    throw error instanceof RefusedInput ? error : new RefusedInput(refusalOf(error, place()));
   }
 }
 
 /** A fault that data was checked for, in plain words: sentences of our own stay, those of the checker are put simply. */
-export const plainFault = (message: string): string =>
-  /^(Invalid|Too (big|small)|Unrecognized|Expected)/.test(message)
+export function plainFault(message: string): string {
+  if (message.startsWith('Too big')) return 'it is larger or longer than any song needs.';
+  return /^(Invalid|Too small|Unrecognized|Expected)/.test(message)
     ? 'something is missing there, or is not what it should be.'
     : message;
+}
 
 function refusal(place: string | null, cause: string, wayOut: string): Reading {
   return { ok: false, refusal: { place, cause, wayOut, line: null, columns: null } };

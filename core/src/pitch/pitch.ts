@@ -61,6 +61,11 @@ export const midiOf: (pitch: Pitch) => number = kept((pitch) => {
 /** Pitch class 0–11 of a note name; C is 0. */
 export const pitchClass: (name: NoteName) => number = kept((name) => (midiOf(`${name}4`) + 120) % 12);
 
+/** The plain name of a note that is spelled with a double sharp or flat: A for "Bbb". */
+export function simpleName(name: NoteName): NoteName {
+  return Note.simplify(name);
+}
+
 /** The name of a pitch without its octave. */
 export const nameOf: (pitch: Pitch) => NoteName = kept((pitch) => pitch.replace(/-?\d+$/, ''));
 

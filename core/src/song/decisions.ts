@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { HARMONIC_RHYTHMS, VOCABULARIES } from '../harmony/vocabulary.js';
 import { isPitch } from '../pitch/pitch.js';
-import { SongSchema } from './song.js';
+import { MOST } from './limits.js';
+import { line, SongSchema, symbolText, ticks } from './song.js';
 import { TextureSchema } from './texture-data.js';
 
-const ticks = z.number().int().min(0);
 const pitch = z.string().refine(isPitch, { message: 'is not a pitch' });
 
 /** A stretch that the pianist made one part. Stretches never overlap; the rest of the song is divided around them. */
@@ -69,6 +69,9 @@ export const WAYS = ['arranged', 'outline', 'sing-along'] as const;
 
 const Suggesting = z.object({ vocabulary: z.enum(VOCABULARIES), rhythm: z.enum(HARMONIC_RHYTHMS) });
 
+/** A name that the pianist gave to what begins at a place. */
+const Named = z.object({ at: ticks, name: line(80).min(1) });
+
 /** What the pianist wants of the left hand in a stretch; null where the song's own choice holds. */
 const Passage = z.object({
   start: ticks,
@@ -104,20 +107,29 @@ const Passage = z.object({
  */
 export const ChoicesSchema = z.object({
   partSize: z.enum(['smaller', 'usual', 'larger']).default('usual'),
-  parts: z.array(PartChoice).default([]),
-  names: z.array(z.object({ at: ticks, name: z.string().min(1).max(80) })).default([]),
+  parts: z.array(PartChoice).max(MOST.stretches).default([]),
+  names: z.array(Named).max(MOST.stretches).default([]),
   /** Chords written or changed; null where the song's chord is left out and the one before it goes on. */
-  chords: z.array(z.object({ at: ticks, symbol: z.string().min(1).max(40).nullable() })).default([]),
-  pins: z.array(z.object({ at: ticks, pitches: z.array(pitch).min(1).max(5) })).default([]),
+  chords: z
+    .array(z.object({ at: ticks, symbol: symbolText.nullable() }))
+    .max(MOST.choices)
+    .default([]),
+  pins: z
+    .array(z.object({ at: ticks, pitches: z.array(pitch).min(1).max(5) }))
+    .max(MOST.choices)
+    .default([]),
   /** The school of the whole song; null for the usual one of the hand that plays. */
   school: z.enum(SCHOOLS).nullable().default(null),
   bass: z.enum(BASS_WISHES).default('free'),
   /** Suggested chords for the whole song in place of its own; null keeps what the song brought. */
   suggest: Suggesting.nullable().default(null),
   /** Stretches with a left hand of their own. They never overlap. */
-  passages: z.array(Passage).default([]),
+  passages: z.array(Passage).max(MOST.stretches).default([]),
   /** Single chords in another school. */
-  chordSchools: z.array(z.object({ at: ticks, school: z.enum(SCHOOLS) })).default([]),
+  chordSchools: z
+    .array(z.object({ at: ticks, school: z.enum(SCHOOLS) }))
+    .max(MOST.choices)
+    .default([]),
   timing: z.enum(CHORD_TIMINGS).default('written'),
   rhythm: z.enum(TUNE_RHYTHMS).default('sung'),
   octave: octave.default(0),
@@ -136,20 +148,24 @@ export const ChoicesSchema = z.object({
     .object({ slower: z.number().int().min(0).max(60), touch: z.enum(LAST_TOUCHES) })
     .default({ slower: 0, touch: 'plain' }),
   /** Fills that were kept or refused, by the places where the tune leaves room. */
-  fills: z.array(z.object({ at: ticks, kind: z.enum(FILL_KINDS) })).default([]),
+  fills: z
+    .array(z.object({ at: ticks, kind: z.enum(FILL_KINDS) }))
+    .max(MOST.choices)
+    .default([]),
   /** Textures that the pianist wrote. */
   textures: z.array(TextureSchema).max(100).default([]),
   /** Layers that are not played. */
-  muted: z.array(z.enum(LAYERS)).default([]),
+  muted: z.array(z.enum(LAYERS)).max(LAYERS.length).default([]),
   way: z.enum(WAYS).default('arranged'),
   /** Fingers that the pianist chose, bottom-up, for what a hand strikes at a place. */
   fingers: z
     .array(
       z.object({ at: ticks, hand: z.enum(['left', 'right']), fingers: z.array(z.number().int().min(1).max(5)).min(1).max(5) }),
     )
+    .max(MOST.choices)
     .default([]),
   /** Names of sections, each at the place where it begins. */
-  sections: z.array(z.object({ at: ticks, name: z.string().min(1).max(80) })).default([]),
+  sections: z.array(Named).max(MOST.stretches).default([]),
 });
 
 export const HAND_PROFILES = ['child', 'small', 'medium', 'large'] as const;
@@ -193,9 +209,9 @@ export const MOST_VERSIONS = 24;
 
 /** An arrangement as it stood when it was kept under a name. */
 const KeptVersion = z.object({
-  name: z.string().min(1).max(80),
+  name: line(80).min(1),
   /** When it was kept, as an ISO date and time. */
-  kept: z.string().max(40),
+  kept: line(40),
   song: SongSchema,
   choices: ChoicesSchema,
   hands: HandsSchema,

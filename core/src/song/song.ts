@@ -1,13 +1,32 @@
 import { z } from 'zod';
 import type { Key } from '../harmony/key.js';
 import { HIGHEST_KEY, LOWEST_KEY, isPitch, midiOf } from '../pitch/pitch.js';
-import { placeName, layBars } from '../time/bars.js';
+import { countBars, placeName, layBars, type Bar } from '../time/bars.js';
+import { MOST } from './limits.js';
+import { oneLine } from './text.js';
 
-const ticks = z.number().int().min(0);
+/** A place or a length, in ticks. */
+export const ticks = z.number().int().min(0).max(MOST.ticks);
+
+/** Text that stands on one line, made so as it comes in and cut where it is too long. */
+export const line = (most: number) => z.string().overwrite((text) => oneLine(text, most));
+
+/** Such text where there may be none. */
+const lineOrNone = (most: number) =>
+  line(most)
+    .nullable()
+    .transform((text) => text || null);
+
+/** A chord symbol: one line, and none of the marks that its formats put around it. */
+export const symbolText = z
+  .string()
+  .overwrite((text) => oneLine(text.replaceAll('"', '”'), 40))
+  .min(1);
+
 const noteName = z.string().regex(/^[A-G](b|#)?$/);
 
 /** A sung syllable; `joins` is true where the word goes on in the next syllable. */
-const Lyric = z.object({ text: z.string().max(200), joins: z.boolean() });
+const Lyric = z.object({ text: line(200), joins: z.boolean() });
 
 const MelodyNote = z.object({
   at: ticks,
@@ -15,13 +34,13 @@ const MelodyNote = z.object({
   pitch: z.string().refine((p) => isPitch(p) && midiOf(p) >= LOWEST_KEY && midiOf(p) <= HIGHEST_KEY, {
     message: 'lies off the keyboard (A0 to C8)',
   }),
-  lyric: Lyric.nullable(),
+  lyric: Lyric.nullable().transform((sung) => (sung?.text ? sung : null)),
   /** Small notes struck just before it, as they are written; they are not played. */
   graces: z.array(z.string().refine(isPitch)).max(16).optional(),
 });
 
 /** A chord symbol at a place; it holds until the next one or the end. */
-const ChordEvent = z.object({ at: ticks, symbol: z.string().min(1).max(40) });
+const ChordEvent = z.object({ at: ticks, symbol: symbolText });
 
 /** What the written music says about its own shape, at the place where something begins or ends. */
 const Mark = z.object({
@@ -40,57 +59,59 @@ const Mark = z.object({
     'words',
     'jump',
   ]),
-  text: z.string().max(200).nullable(),
+  text: lineOrNone(200),
 });
 
 const MeterAt = z.object({
   at: ticks,
-  beats: z.number().int().min(1).max(32),
+  beats: z.number().int().min(1).max(MOST.counts),
   unit: z.union([z.literal(1), z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),
 });
-
-export const MAX_NOTES = 20_000;
 
 /** Finds the first broken invariant of a song, as a sentence with its place, or null. */
 function firstFault(song: z.infer<typeof SongShape>): string | null {
   if (song.meters.length === 0 || song.meters[0].at !== 0) return 'The song has no time signature at its start.';
-  const bars = layBars(song);
+  if (song.meters.some((m, i) => i > 0 && m.at <= song.meters[i - 1].at)) return 'The time signatures are out of order.';
+  if (song.pickup >= song.length) return 'The pick-up is longer than the song.';
+  if (countBars(song, MOST.bars) > MOST.bars) return `The song has more than ${MOST.bars} bars.`;
+  // Bars are laid only where there is a place to name.
+  let bars: readonly Bar[] | null = null;
+  const placeAt = (at: number) => placeName((bars ??= layBars(song)), at);
   let until = 0;
   for (const note of song.melody) {
-    const where = () => placeName(bars, note.at);
+    const where = () => placeAt(note.at);
     if (note.at < until) return `Two melody notes sound at once at ${where()}.`;
     until = note.at + note.length;
     if (until > song.length) return `The melody note at ${where()} runs past the end of the song.`;
   }
   let before = -1;
   for (const chord of song.chords) {
-    if (chord.at <= before) return `The chords are out of order at ${placeName(bars, chord.at)}.`;
+    if (chord.at <= before) return `The chords are out of order at ${placeAt(chord.at)}.`;
     if (chord.at >= song.length) return `The chord ${chord.symbol} lies past the end of the song.`;
     before = chord.at;
   }
-  if (song.pickup >= song.length) return 'The pick-up is longer than the song.';
   return null;
 }
 
 const SongShape = z.object({
-  title: z.string().min(1).max(200),
-  composer: z.string().max(200).nullable(),
+  title: line(200).overwrite((title) => title || 'Untitled'),
+  composer: lineOrNone(200),
   key: z.object({ tonic: noteName, mode: z.enum(['major', 'minor']) }),
   /** Quarter notes a minute. */
   tempo: z.number().min(20).max(400),
   pickup: ticks,
   length: ticks.min(1),
-  meters: z.array(MeterAt).min(1),
-  melody: z.array(MelodyNote).max(MAX_NOTES),
-  chords: z.array(ChordEvent).max(MAX_NOTES),
-  marks: z.array(Mark).max(MAX_NOTES),
+  meters: z.array(MeterAt).min(1).max(MOST.changes),
+  melody: z.array(MelodyNote).max(MOST.notes),
+  chords: z.array(ChordEvent).max(MOST.chords),
+  marks: z.array(Mark).max(MOST.marks),
   /** Where the tempo changes, in quarter notes a minute; absent where it is the same throughout. */
   tempos: z
     .array(z.object({ at: ticks, tempo: z.number().min(20).max(400) }))
-    .max(1000)
+    .max(MOST.changes)
     .optional(),
   /** The measures as they are numbered on the page, in the order in which they are played: "1–8, 1–6, 9–16"; absent where none comes again. */
-  order: z.string().max(2000).optional(),
+  order: line(2000).optional(),
 });
 
 /**

@@ -45,6 +45,21 @@ export function layBars(grid: Grid): Bar[] {
   return bars;
 }
 
+/** How many bars the song has, counted no further than one past `most`. */
+export function countBars(grid: Grid, most: number): number {
+  let bars = grid.pickup > 0 ? 1 : 0;
+  let at = grid.pickup;
+  grid.meters.forEach((meter, i) => {
+    // A meter holds from the first bar line at or after its place.
+    const until = Math.min(grid.meters[i + 1]?.at ?? grid.length, grid.length);
+    if (until <= at || bars > most) return;
+    const filled = Math.ceil((until - at) / barTicks(meter));
+    bars += filled;
+    at += filled * barTicks(meter);
+  });
+  return Math.min(bars, most + 1);
+}
+
 /** The bar that holds a position; the last bar for a position at or past the end. `bars` must not be empty. */
 export function barAt(bars: readonly Bar[], at: Ticks): Bar {
   return lastFrom(bars, at) as Bar;

@@ -4,11 +4,13 @@ import { TICKS_PER_QUARTER } from '../../time/ticks.js';
 import { barTicks, type Meter } from '../../time/meter.js';
 import { parseKey, signatureOf, type Mode } from '../../harmony/key.js';
 import { plainSigns, parseChord } from '../../harmony/symbol.js';
+import { MOST } from '../../song/limits.js';
 import type { ChordEvent, Lyric, Mark } from '../../song/song.js';
 import { assemble, type RawMeasure, type RawNote, type RawSong } from '../measures.js';
 import { markOfDecoration } from '../ornaments.js';
-import { reading, refuse, type Answers, type Counted, type Question, type Reading } from '../result.js';
+import { inPlace, reading, refuse, type Answers, type Counted, type Question, type Reading } from '../result.js';
 import { Tally } from '../tally.js';
+import { unescapeAbc } from './text.js';
 
 /** The part of the ABC parser's output that this reader uses. */
 interface AbcPitch {
@@ -70,6 +72,7 @@ export function readAbc(text: string, answers: Answers = {}): Reading {
     const tunes = tunesOf(text);
     const chosen = tunes.find((t) => t.id === answers['tune']) ?? tunes[0];
     if (chosen.text.length > MAX_TUNE) refuse(null, `The tune is longer than ${MAX_TUNE} letters.`, 'Bring in one song.');
+    checkSigns(chosen.text);
     const tune = parsed(chosen.text);
     if (!tune) return refuse(null, 'This is not ABC: no tune was found in it.', wayOut);
     const reader = new AbcTuneReader(tune, chosen.text, answers['voice'] ?? null);
@@ -83,6 +86,37 @@ export function readAbc(text: string, answers: Answers = {}): Reading {
       counted: reader.counted(raw),
     };
   });
+}
+
+/** Most letters of a line, most voices of a tune, and most places where a voice is laid over another: the parser takes each with all before it. */
+const MOST_LETTERS = 5000;
+const MOST_VOICES = 64;
+const MOST_OVERLAYS = 1000;
+
+/** Refuses what would keep the parser busy, before it is parsed: grace notes that are not closed, and voices without end. */
+function checkSigns(text: string): void {
+  const voices = new Set<string>();
+  let overlays = 0;
+  text.split(/\r\n?|\n/).forEach((line, i) => {
+    if (line.length > MOST_LETTERS)
+      refuse(`line ${i + 1}`, `the line is longer than ${MOST_LETTERS} letters.`, 'Break it at a bar line.', i + 1);
+    for (const [, id] of line.matchAll(/(?:^|\[)V:\s*([^\s\]]*)/g)) voices.add(id);
+    if (/^([A-Za-z]:|%)/.test(line)) return;
+    let open = false;
+    let quoted = false;
+    for (const sign of line) {
+      if (sign === '"') quoted = !quoted;
+      if (quoted) continue;
+      if (sign === '&') overlays++;
+      if (sign === '{' && open) break;
+      if (sign === '{') open = true;
+      if (sign === '}') open = false;
+    }
+    if (open) refuse(`line ${i + 1}`, 'grace notes are not closed.', 'Write } after them.', i + 1);
+  });
+  if (voices.size > MOST_VOICES) refuse(null, `The tune has more than ${MOST_VOICES} voices.`, 'Bring in one song.');
+  if (overlays > MOST_OVERLAYS)
+    refuse(null, `The tune has more than ${MOST_OVERLAYS} “&” signs.`, 'Write what they lay over as voices.');
 }
 
 /** The parser's tune; null where it finds none or gives up. */
@@ -106,9 +140,15 @@ function tunesOf(text: string): WrittenTune[] {
   if (starts.length < 2) return [{ id: '1', title: '', text }];
   return starts.map((start, i) => {
     const body = text.slice(start, starts[i + 1]);
-    return { id: `${i + 1}`, title: /^T:\s*(.*)$/m.exec(body)?.[1].trim() || `Tune ${i + 1}`, text: body };
+    return { id: `${i + 1}`, title: titleIn(body) || `Tune ${i + 1}`, text: body };
   });
 }
+
+/** The title of a tune, as far as a list of many shows it. */
+const titleIn = (body: string): string =>
+  unescapeAbc(/^T:\s*(.*)$/m.exec(body)?.[1] ?? '')
+    .trim()
+    .slice(0, 100);
 
 function tuneQuestion(tunes: readonly WrittenTune[], value: string): Question[] {
   if (tunes.length < 2) return [];
@@ -173,7 +213,11 @@ class AbcTuneReader {
       const { staff, voice } = all[wanted] ?? all[0];
       if (staff.key) this.setKey(staff.key);
       if (staff.meter) this.setMeter(staff.meter);
-      for (const element of voice) this.take(element);
+      for (const element of voice)
+        inPlace(
+          () => this.placeOf(element),
+          () => this.take(element),
+        );
       if (this.hasWords(voice)) this.marks.push({ at: this.at, kind: 'line-end', text: null });
     }
     this.endMeasure(false, 1);
@@ -181,8 +225,8 @@ class AbcTuneReader {
     const { title, composer, tempo } = this.tune.metaText;
     const quarter = tempo?.bpm && tempo.duration?.[0] ? tempo.bpm * tempo.duration[0] * 4 : 100;
     return {
-      title: title ?? 'Untitled',
-      composer: typeof composer === 'string' ? composer : null,
+      title: unescapeAbc(title ?? '').trim() || 'Untitled',
+      composer: typeof composer === 'string' ? unescapeAbc(composer) : null,
       tempo: Math.round(quarter * 100) / 100,
       signature: this.fifths,
       mode: this.mode,
@@ -208,7 +252,7 @@ class AbcTuneReader {
       case 'meter':
         return this.setMeter(e);
       case 'part':
-        this.marks.push({ at: this.at, kind: 'section', text: e.title ?? null });
+        this.marks.push({ at: this.at, kind: 'section', text: e.title ? unescapeAbc(e.title) : null });
         return;
       default:
         return;
@@ -231,7 +275,7 @@ class AbcTuneReader {
     else if (e.type === 'cut_time') this.meter = { beats: 2, unit: 2 };
     else if (e.type === 'common_time') this.meter = { beats: 4, unit: 4 };
     const { beats, unit } = this.meter;
-    if (!(beats >= 1 && beats <= 32 && [1, 2, 4, 8, 16].includes(unit)))
+    if (!(Number.isInteger(beats) && beats >= 1 && beats <= MOST.counts && [1, 2, 4, 8, 16].includes(unit)))
       refuse(
         null,
         `The time signature ${value?.num ?? '?'}/${value?.den ?? '?'} cannot be counted.`,
@@ -297,11 +341,13 @@ class AbcTuneReader {
   }
 
   private takeChord(c: { name: string; position: string }, e: AbcElement): void {
-    const name = plainSigns(c.name.trim());
+    const name = plainSigns(unescapeAbc(c.name).trim());
     if (c.position !== 'default' || !name) return;
     // Quoted words that do not begin like a chord are remarks, such as "slowly".
-    if (parseChord(name).kind === 'unread' && !/^[A-H]/.test(name)) return;
-    if (parseChord(name).kind === 'unread')
+    const unread = parseChord(name).kind === 'unread';
+    if (unread && !/^[A-H]/.test(name)) return;
+    // Several words that begin with a letter name are kept as they are.
+    if (unread && !name.includes(' '))
       refuse(
         this.placeOf(e),
         `“${name}” is not a chord symbol.`,
@@ -382,8 +428,8 @@ class AbcTuneReader {
 /** The words of a note, verse by verse. */
 function versesOf(e: AbcElement): (Lyric | null)[] {
   return (e.lyric ?? []).slice(0, 12).map((lyric) => {
-    const text = lyric.syllable.replaceAll('\u00a0', ' ').trim();
-    return text ? { text: text.slice(0, 200), joins: lyric.divider === '-' } : null;
+    const text = unescapeAbc(lyric.syllable).trim();
+    return text ? { text, joins: lyric.divider === '-' } : null;
   });
 }
 

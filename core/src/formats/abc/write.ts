@@ -4,6 +4,7 @@ import type { Song } from '../../song/song.js';
 import { layBars } from '../../time/bars.js';
 import { TICKS_PER_QUARTER, commonDivisor, type Ticks } from '../../time/ticks.js';
 import { ornamentsOf } from '../ornaments.js';
+import { escapeAbc } from './text.js';
 import { barEvents, fermatasOf, slursOf, splitForTuplets, type Piece } from '../pieces.js';
 
 const SHARPS = 'FCGDAEB';
@@ -14,8 +15,8 @@ export function writeAbc(song: Song): string {
   const { beats, unit } = song.meters[0];
   const head = [
     'X:1',
-    `T:${song.title}`,
-    ...(song.composer ? [`C:${song.composer}`] : []),
+    `T:${escapeAbc(song.title, 'header')}`,
+    ...(song.composer ? [`C:${escapeAbc(song.composer, 'header')}`] : []),
     `M:${beats}/${unit}`,
     'L:1/8',
     `Q:1/4=${song.tempo}`,
@@ -34,7 +35,7 @@ export function writeAbc(song: Song): string {
     if (now !== meter) music += `[M:${now}]`;
     meter = now;
     const section = song.marks.find((m) => m.kind === 'section' && m.text && m.at === bar.start);
-    if (section) music += `[P:${section.text}]`;
+    if (section) music += `[P:${escapeAbc(section.text ?? '', 'inline')}]`;
     music += barText(events[i], song.key, bar.start, signs);
     words += barWords(events[i]);
     const last = i === bars.length - 1;
@@ -79,7 +80,7 @@ function withSigns(p: Piece, start: Ticks, signs: Signs, { chord, note }: { chor
 }
 
 function pieceText(p: Piece, key: Key, altered: Map<string, number>, scale: number): { chord: string; note: string } {
-  const chord = p.chord ? `"${p.chord}"` : '';
+  const chord = p.chord ? `"${escapeAbc(p.chord, 'chord')}"` : '';
   const graces = p.graces.length > 0 ? `{${p.graces.map((g) => pitchText(g, key, altered)).join('')}}` : '';
   const note = p.pitch ? pitchText(p.pitch, key, altered) : 'z';
   return { chord, note: `${graces}${note}${lengthText(p.length * scale)}${p.tiedOn ? '-' : ''}` };
@@ -123,7 +124,7 @@ function barWords(pieces: readonly Piece[]): string {
   let words = '';
   for (const p of pieces) {
     if (p.pitch === null) continue;
-    if (p.lyric) words += p.lyric.text.replaceAll(' ', '~').replaceAll('-', '\\-') + (p.lyric.joins ? '-' : ' ');
+    if (p.lyric) words += escapeAbc(p.lyric.text, 'words').replaceAll(' ', '~') + (p.lyric.joins ? '-' : ' ');
     else words += '~ ';
   }
   return words;

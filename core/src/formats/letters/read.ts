@@ -1,14 +1,16 @@
 import { parseKey } from '../../harmony/key.js';
 import { parseChord, plainSigns } from '../../harmony/symbol.js';
 import { HIGHEST_KEY, LOWEST_KEY, midiOf, noteName } from '../../pitch/pitch.js';
+import { MOST } from '../../song/limits.js';
 import { emptySong, type Lyric, type Song } from '../../song/song.js';
 import { countTicks, type Meter } from '../../time/meter.js';
 import type { Ticks } from '../../time/ticks.js';
-import { reading, refuse, RefusedInput, type Reading } from '../result.js';
+import { inPlace, reading, refuse, RefusedInput, type Reading } from '../result.js';
+import { shield, unshield } from './escapes.js';
 import { barsOf, cellsOf, type Cell, type TextBar } from './grid.js';
 
 const MAX_TEXT = 1_000_000;
-const HEADERS = ['title', 'by', 'key', 'time', 'tempo', 'pickup', 'section'];
+const HEADERS = ['title', 'by', 'key', 'time', 'tempo', 'pickup', 'last-bar', 'section'];
 const ROWS = ['tune', 'chord', 'words'] as const;
 type Row = (typeof ROWS)[number];
 
@@ -21,7 +23,12 @@ export function readLetters(text: string): Reading {
     if (!text.trim()) refuse(null, 'There is nothing here yet.', 'Begin with a line such as “tune: C4 D E C |”.');
     if (text.length > MAX_TEXT) refuse(null, 'The text is longer than a million letters.', 'Bring in one song.');
     const reader = new LettersReader();
-    text.split(/\r?\n/).forEach((line, i) => reader.takeLine(line, i + 1));
+    text.split(/\r\n?|\n/).forEach((line, i) =>
+      inPlace(
+        () => `line ${i + 1}`,
+        () => reader.takeLine(line, i + 1),
+      ),
+    );
     return { song: reader.finish() };
   });
 }
@@ -38,6 +45,10 @@ class LettersReader {
   private written: { at: Ticks; meter: Meter }[] = [];
   private keyGiven = false;
   private pickupCounts: number | null = null;
+  /** Counts of the last bar where it is said to be short, with the line that says so. */
+  private lastBar: { readonly counts: number; readonly line: number } | null = null;
+  /** Counts of the bar that was written last. */
+  private counts = 0;
   private at = 0;
   private bar = 0;
   private system: System | null = null;
@@ -47,12 +58,12 @@ class LettersReader {
   private shortBar: RefusedInput | null = null;
 
   takeLine(raw: string, line: number): void {
-    const text = raw.replace(/(^|\s)%.*$/, '');
+    const text = shield(raw).replace(/(^|\s)%.*$/, '');
     if (!text.trim()) return;
     const match = /^\s*([A-Za-z-]+)\s*:/.exec(text);
     const name = match?.[1].toLowerCase() ?? '';
     if (!match || !(HEADERS.includes(name) || ROWS.includes(name as Row))) {
-      const known = 'tune:, chord:, words:, title:, by:, key:, time:, tempo:, pickup: or section:';
+      const known = 'tune:, chord:, words:, title:, by:, key:, time:, tempo:, pickup:, last-bar: or section:';
       return refuse(`line ${line}`, 'the line does not say what it is.', `Begin it with ${known}`, line, [0, raw.length]);
     }
     const from = match[0].length;
@@ -60,13 +71,13 @@ class LettersReader {
     if (name === 'tune') return this.takeTune(body, from, line);
     if (name === 'chord') return this.takeChords(body, from, line);
     if (name === 'words') return this.takeWords(body, from, line);
-    return this.takeHeader(name, body.trim(), line, raw.length);
+    return this.takeHeader(name, unshield(body).trim(), line, raw.length);
   }
 
   finish(): Song {
     if (this.song.melody.length === 0) refuse(null, 'There is no tune yet.', 'Write a line such as “tune: C4 D E C |”.');
     const { song } = this;
-    song.length = this.at;
+    song.length = this.lastBar ? this.shortened(this.lastBar) : this.at;
     // A single short bar is no pick-up to anything.
     if (song.pickup >= song.length) song.pickup = 0;
     song.meters = this.written.map(({ at, meter }) => ({ at, beats: meter.beats, unit: meter.unit as 4 }));
@@ -74,18 +85,33 @@ class LettersReader {
     return song;
   }
 
+  /** The length of the song where its last bar ends before its last count does. */
+  private shortened({ counts, line }: { readonly counts: number; readonly line: number }): Ticks {
+    const unit = countTicks(this.meter);
+    const length = this.at - Math.round((this.counts - counts) * unit);
+    const last = this.song.melody[this.song.melody.length - 1];
+    if (Math.ceil(counts) !== this.counts || last.at + last.length > length)
+      refuse(
+        `line ${line}`,
+        `the last bar does not have the ${counts} counts that “last-bar:” promises.`,
+        'Change one of the two; what is left of its last count is a rest (.).',
+        line,
+      );
+    return length;
+  }
+
   private takeHeader(name: string, value: string, line: number, width: number): void {
     const bad = (cause: string, wayOut: string) => refuse(`line ${line}`, cause, wayOut, line, [0, width]);
     if (!value) return bad(`“${name}:” is empty.`, 'Write a value after it or take the line away.');
     switch (name) {
       case 'title':
-        this.song.title = value.slice(0, 200);
+        this.song.title = value;
         return;
       case 'by':
-        this.song.composer = value.slice(0, 200);
+        this.song.composer = value;
         return;
       case 'section':
-        this.song.marks.push({ at: this.at, kind: 'section', text: value.slice(0, 200) });
+        this.song.marks.push({ at: this.at, kind: 'section', text: value });
         return;
       case 'key': {
         const key = parseKey(plainSigns(value));
@@ -96,7 +122,7 @@ class LettersReader {
       }
       case 'time': {
         const parts = /^(\d{1,2})\s*\/\s*(1|2|4|8|16)$/.exec(value);
-        if (!parts || Number(parts[1]) < 1 || Number(parts[1]) > 32)
+        if (!parts || Number(parts[1]) < 1 || Number(parts[1]) > MOST.counts)
           return bad(`“${value}” is not a time signature.`, 'Write one such as “time: 3/4”.');
         this.meter = { beats: Number(parts[1]), unit: Number(parts[2]) };
         return;
@@ -109,8 +135,16 @@ class LettersReader {
       }
       case 'pickup': {
         const counts = Number(value);
-        if (!(counts >= 0 && counts < 32)) return bad(`“${value}” is not a pick-up.`, 'Write its counts, such as “pickup: 1”.');
+        if (!(counts >= 0 && counts < MOST.counts))
+          return bad(`“${value}” is not a pick-up.`, 'Write its counts, such as “pickup: 1”.');
         this.pickupCounts = counts;
+        return;
+      }
+      case 'last-bar': {
+        const counts = Number(value);
+        if (!(counts > 0 && counts < MOST.counts))
+          return bad(`“${value}” is not a number of counts.`, 'Write one such as “last-bar: 2”.');
+        this.lastBar = { counts, line };
         return;
       }
     }
@@ -123,6 +157,8 @@ class LettersReader {
       const cells = cellsOf(bar);
       const unit = countTicks(this.meter);
       this.checkCounts(cells, bar, line);
+      // A pick-up that begins between counts begins inside what is written.
+      if (this.bar === 0 && this.song.pickup > 0) this.at = this.song.pickup - cells.length * unit;
       const start = this.at;
       for (const cell of cells) {
         const share = unit / cell.slices.length;
@@ -133,10 +169,11 @@ class LettersReader {
           this.at += share;
         }
       }
-      if (this.written.at(-1)?.meter !== this.meter) this.writeMeter(start);
+      if (this.written.at(-1)?.meter !== this.meter) this.writeMeter(Math.max(0, start));
       system.bars.push({ start, length: this.at - start, counts: cells.length });
       if (bar.doubled) this.song.marks.push({ at: this.at, kind: 'double-bar', text: null });
       this.bar++;
+      this.counts = cells.length;
     }
     this.song.marks.push({ at: this.at, kind: 'line-end', text: null });
     this.system = system;
@@ -160,7 +197,7 @@ class LettersReader {
     const full = this.meter.beats;
     if (this.bar === 0) {
       const expected = this.pickupCounts;
-      if (expected !== null && expected > 0 && cells.length !== expected)
+      if (expected !== null && expected > 0 && cells.length !== Math.ceil(expected))
         refuse(
           `line ${line}, the pick-up`,
           `there are ${cells.length} counts where “pickup:” promises ${expected}.`,
@@ -168,8 +205,9 @@ class LettersReader {
           line,
           bar.columns,
         );
-      if (cells.length < full && expected !== 0) {
-        this.song.pickup = cells.length * countTicks(this.meter);
+      const counts = expected ?? cells.length;
+      if (counts > 0 && counts < full && (cells.length < full || expected !== null)) {
+        this.song.pickup = Math.round(counts * countTicks(this.meter));
         return;
       }
     }
@@ -181,7 +219,8 @@ class LettersReader {
     const refusal = { place: this.place(line), cause, wayOut, line, columns: bar.columns };
     // A last bar may leave to the pick-up what the pick-up has; any other short bar is a slip.
     const completes = cells.length * countTicks(this.meter) + this.song.pickup === full * countTicks(this.meter);
-    if (!completes || this.song.pickup === 0) throw new RefusedInput(refusal);
+    const said = cells.length < full && this.lastBar !== null;
+    if (!said && (!completes || this.song.pickup === 0)) throw new RefusedInput(refusal);
     this.shortBar = new RefusedInput(refusal);
   }
 
@@ -191,6 +230,14 @@ class LettersReader {
       this.sounding = false;
       return;
     }
+    if (this.at < 0)
+      refuse(
+        this.place(line),
+        'the pick-up begins later than this.',
+        'Write a rest (.) before it, or more counts after “pickup:”.',
+        line,
+        columns,
+      );
     if (text === '-') {
       const last = melody.at(-1);
       if (last && this.sounding) last.length += length;
@@ -253,16 +300,17 @@ class LettersReader {
         const unit = length / counts;
         cell.slices.forEach((slice, s) => {
           if (slice.text === '-' || slice.text === '.') return;
-          const chord = parseChord(slice.text);
-          if (chord.kind === 'unread')
+          const chord = parseChord(unshield(slice.text).replaceAll('~', ' '));
+          // Words that stand for a chord are kept as they are.
+          if (chord.kind === 'unread' && !chord.text.includes(' '))
             refuse(
               this.rowPlace(line, system, i),
-              `“${slice.text}” is not a chord symbol.`,
+              `“${chord.text}” is not a chord symbol.`,
               'Write it in the usual way, such as Gm7 or D/F#, or N.C. for none.',
               line,
               slice.columns,
             );
-          const at = start + c * unit + Math.round((s * unit) / cell.slices.length);
+          const at = Math.max(0, start + c * unit + Math.round((s * unit) / cell.slices.length));
           this.song.chords.push({ at, symbol: chord.text });
         });
       });
@@ -301,7 +349,7 @@ class LettersReader {
             if (!target || target.at >= start + length)
               return refuse(
                 this.rowPlace(line, system, i),
-                `there is no note for “${slice.text}”.`,
+                `there is no note for “${unshield(slice.text)}”.`,
                 'Each syllable takes the next note of its bar; . skips a note.',
                 line,
                 slice.columns,
@@ -316,5 +364,5 @@ class LettersReader {
 
 function lyricOf(text: string): Lyric {
   const joins = text.length > 1 && text.endsWith('-');
-  return { text: (joins ? text.slice(0, -1) : text).replaceAll('~', ' ').slice(0, 200), joins };
+  return { text: unshield((joins ? text.slice(0, -1) : text).replaceAll('~', ' ')), joins };
 }

@@ -2,24 +2,26 @@ import { keyName } from '../../harmony/key.js';
 import { pitchParts, noteName, type Pitch } from '../../pitch/pitch.js';
 import type { Song } from '../../song/song.js';
 import { layBars, type Bar } from '../../time/bars.js';
-import { countTicks, meterName } from '../../time/meter.js';
-import { commonDivisor, toQuarters, type Ticks } from '../../time/ticks.js';
+import { barTicks, countTicks, meterName } from '../../time/meter.js';
+import { commonDivisor, type Ticks } from '../../time/ticks.js';
 import { barEvents, type Piece } from '../pieces.js';
+import { escapeCell, escapeHeader } from './escapes.js';
 
 const BARS_A_LINE = 4;
 
 /** Writes the tune, its chords and words as letter lines, the columns lined up for reading. */
 export function writeLetters(song: Song): string {
   const first = song.meters[0];
+  const bars = layBars(song);
   const head = [
-    `title: ${song.title}`,
-    ...(song.composer ? [`by: ${song.composer}`] : []),
+    `title: ${escapeHeader(song.title)}`,
+    ...(song.composer ? [`by: ${escapeHeader(song.composer)}`] : []),
     `key: ${keyName(song.key)}`,
     `time: ${meterName(first)}`,
     `tempo: ${song.tempo}`,
-    ...(song.pickup > 0 ? [`pickup: ${toQuarters(song.pickup) * (first.unit / 4)}`] : []),
+    ...(song.pickup > 0 ? [`pickup: ${song.pickup / countTicks(first)}`] : []),
+    ...lastBar(song, bars[bars.length - 1]),
   ];
-  const bars = layBars(song);
   const events = barEvents(song, bars);
   const lines: string[] = [];
   const octaves = new OctaveMemory();
@@ -30,7 +32,7 @@ export function writeLetters(song: Song): string {
     if (now !== meter) lines.push('', `time: ${now}`);
     meter = now;
     const section = song.marks.find((m) => m.kind === 'section' && m.text && m.at === bars[i].start);
-    if (section) lines.push('', `section: ${section.text}`);
+    if (section) lines.push('', `section: ${escapeHeader(section.text ?? '')}`);
     do system.push(i++);
     while (
       i < bars.length &&
@@ -41,6 +43,14 @@ export function writeLetters(song: Song): string {
     lines.push('', ...systemLines(song, system, bars, events, octaves));
   }
   return `${[...head, ...lines].join('\n')}\n`;
+}
+
+/** The counts of a last bar that is short, unless whole counts leave to the pick-up what it has: a reader expects that. */
+function lastBar(song: Song, { start, end, meter }: Bar): string[] {
+  const [length, full] = [end - start, barTicks(meter)];
+  const whole = length % countTicks(meter) === 0;
+  if (length === full || (whole && song.pickup > 0 && start >= song.pickup && length + song.pickup === full)) return [];
+  return start < song.pickup ? [] : [`last-bar: ${length / countTicks(meter)}`];
 }
 
 /** Octaves are named where the nearest one would be wrong, and at the start. */
@@ -82,30 +92,37 @@ function systemLines(
 
 function barText(song: Song, bar: Bar, pieces: readonly Piece[], octaves: OctaveMemory): BarText {
   const unit = countTicks(bar.meter);
-  const counts = Math.ceil((bar.end - bar.start) / unit);
+  const length = bar.end - bar.start;
+  const counts = Math.ceil(length / unit);
+  // A pick-up ends with its bar: where it begins between counts, the rest of its first count is silent.
+  const lead = bar.number === 0 ? counts * unit - length : 0;
+  const placed = pieces.map((p) => ({ ...p, at: p.at + lead }));
   const text: BarText = { tune: [], chord: [], words: [] };
   for (let c = 0; c < counts; c++) {
     const from = c * unit;
-    const inside = (p: Piece) => p.at > from && p.at < from + unit;
+    const within = (at: Ticks) => at > from && at < from + unit;
+    const starts = [...placed.filter((p) => !p.continues).map((p) => p.at), lead + length].filter(within);
     const tuneParts = divisor(
-      pieces.filter((p) => inside(p) && !p.continues).map((p) => p.at - from),
+      starts.map((at) => at - from),
       unit,
     );
     const slices: string[] = [];
-    for (let s = 0; s < tuneParts; s++) slices.push(mark(pieces, from + (s * unit) / tuneParts, octaves));
+    for (let s = 0; s < tuneParts; s++) slices.push(mark(placed, from + (s * unit) / tuneParts, octaves));
     text.tune.push(slices.join('_'));
-    const chords = song.chords.filter((x) => x.at >= bar.start + from && x.at < bar.start + from + unit);
+    const chords = song.chords
+      .map(({ at, symbol }) => ({ at: at - bar.start + lead, symbol }))
+      .filter(({ at }) => at >= Math.max(from, lead) && at < Math.min(from + unit, lead + length));
     const chordParts = divisor(
-      chords.map((x) => x.at - bar.start - from),
+      chords.map((x) => x.at - from),
       unit,
     );
     const names: string[] = [];
-    for (let s = 0; s < chordParts; s++)
-      names.push(
-        chords.find((x) => x.at === bar.start + from + (s * unit) / chordParts)?.symbol.replace(/^.* .*$/, 'N.C.') ?? '-',
-      );
+    for (let s = 0; s < chordParts; s++) {
+      const chord = chords.find((x) => x.at === from + (s * unit) / chordParts);
+      names.push(chord ? escapeCell(chord.symbol) : '-');
+    }
     text.chord.push(names.join('_'));
-    const sung = pieces.filter((p) => p.pitch && !p.continues && p.at >= from && p.at < from + unit);
+    const sung = placed.filter((p) => p.pitch && !p.continues && p.at >= from && p.at < from + unit);
     text.words.push(sung.map((p) => syllable(p)).join('_') || '-');
   }
   return text;
@@ -113,7 +130,7 @@ function barText(song: Song, bar: Bar, pieces: readonly Piece[], octaves: Octave
 
 function syllable(p: Piece): string {
   if (!p.lyric) return '.';
-  const text = p.lyric.text.replaceAll(/\s/g, '~').replaceAll(/[_|%]/g, '') || '.';
+  const text = escapeCell(p.lyric.text) || '.';
   return p.lyric.joins ? `${text}-` : text;
 }
 

@@ -2,12 +2,14 @@ import * as midiPackage from '@tonejs/midi';
 import { chordFromNotes, spelledIn } from '../../harmony/from-notes.js';
 import { findKey, keyFromSignature, type Key } from '../../harmony/key.js';
 import { pitchAt, type Pitch } from '../../pitch/pitch.js';
-import type { ChordEvent } from '../../song/song.js';
+import { MOST } from '../../song/limits.js';
+import type { ChordEvent, Lyric } from '../../song/song.js';
 import { barTicks, beatTicks, type Meter } from '../../time/meter.js';
 import { TICKS_PER_QUARTER as Q, type Ticks } from '../../time/ticks.js';
 import { assemble, type RawMeasure, type RawNote } from '../measures.js';
 import { reading, refuse, type Answers, type Question, type Reading } from '../result.js';
 import { Tally } from '../tally.js';
+import { fromBytes } from './text.js';
 import { distanceFrom, GRID_NAMES, GRIDS, likelyGrid, snap, type GridName } from './quantise.js';
 
 const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
@@ -48,7 +50,8 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
     const onsets = line.map((n) => n.at);
     const grid = GRID_NAMES.find((g) => g === answers['grid']) ?? likelyGrid(onsets);
     const tempo = file.header.tempos[0]?.bpm ?? 120;
-    const written = onGrid(line, grid);
+    const exact = answers['grid'] === undefined ? asWritten(line) : null;
+    const written = exact ?? onGrid(line, grid);
     const meters = metersOf(file, ppq);
     const end = Math.max(...all.map((n) => n.until));
     const bars = layOut(meters, end);
@@ -62,18 +65,24 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
     if (file.header.tempos.length > 1) tally.add('changes of tempo', 'used', file.header.tempos.length - 1);
     const controls = file.tracks.reduce((sum, t) => sum + Object.values(t.controlChanges).reduce((n, c) => n + c.length, 0), 0);
     tally.add('pedal and other controls', 'left out', controls);
-    const title = (file.header.name || track.name || 'Untitled').trim();
+    const title = fromBytes(file.header.name || '').trim() || track.name;
+    const words = wordsOf(file, ppq);
     const { song, notices } = assemble({
-      ...{ title: title || 'Untitled', composer: null, tempo: Math.round(tempo * 100) / 100 },
-      ...{ signature: signature?.fifths ?? null, mode: signature?.mode ?? key.mode },
+      title,
+      composer: null,
+      tempo: Math.round(tempo * 100) / 100,
+      signature: signature?.fifths ?? null,
+      mode: signature?.mode ?? key.mode,
       measures: withTempos(measuresOf(bars, written, named ? chordsOf(others, line, bars, key) : [], key), bars, file, ppq),
       notices: [],
     });
+    const sung = song.melody.map((n) => ({ ...n, lyric: words.get(n.at) ?? null }));
+    tally.add('syllables', 'used', sung.filter((n) => n.lyric).length);
     return {
-      song: { ...song, key },
+      song: { ...song, key, melody: sung },
       notices,
       counted: tally.all(),
-      questions: questionsOf(tracks, track, onsets, grid, tempo, others.length >= 4, named),
+      questions: questionsOf(tracks, track, exact ? null : gridQuestions(onsets, grid, tempo), others.length >= 4, named),
     };
   });
 }
@@ -100,8 +109,20 @@ function tracksOf(file: InstanceType<typeof Midi>, ppq: number): Track[] {
     const notes = track.notes
       .map((n) => ({ at: n.ticks / ppq, until: (n.ticks + Math.max(1, n.durationTicks)) / ppq, midi: n.midi }))
       .sort((a, b) => a.at - b.at || b.midi - a.midi);
-    return [{ id: `${i + 1}`, name: track.name.trim() || `Track ${i + 1}`, notes }];
+    return [{ id: `${i + 1}`, name: fromBytes(track.name).trim() || `Track ${i + 1}`, notes }];
   });
+}
+
+/** Syllables by their places in ticks. */
+function wordsOf(file: InstanceType<typeof Midi>, ppq: number): ReadonlyMap<Ticks, Lyric> {
+  const words = new Map<Ticks, Lyric>();
+  for (const { type, ticks, text } of file.header.meta) {
+    const written = fromBytes(text);
+    const joins = written.length > 1 && written.endsWith('-');
+    const sung = (joins ? written.slice(0, -1) : written).trim();
+    if (type === 'lyrics' && sung) words.set(Math.round((ticks / ppq) * Q), { text: sung, joins });
+  }
+  return words;
 }
 
 const TUNEFUL = /voice|vocal|melody|lead|solo|sing|tune|right/i;
@@ -177,6 +198,24 @@ export function onGrid(line: readonly Played[], grid: GridName): { at: Ticks; le
   return found;
 }
 
+/** Parts of a quarter note that written music begins and ends its notes on: 32nds, triplet sixteenths, fifths and sevenths. */
+const WRITTEN_ON = [8, 12, 5, 7];
+
+/** A line that was written, not played: every note begins and ends on a usual part of a quarter note. Null where one does not. */
+function asWritten(line: readonly Played[]): { at: Ticks; length: Ticks; midi: number }[] | null {
+  const place = (quarters: number): Ticks | null => {
+    const parts = WRITTEN_ON.find((n) => Math.abs(quarters * n - Math.round(quarters * n)) < n * EXACT);
+    return parts === undefined ? null : Math.round((Math.round(quarters * parts) * Q) / parts);
+  };
+  const found: { at: Ticks; length: Ticks; midi: number }[] = [];
+  for (const { at: from, until, midi } of line) {
+    const [at, end] = [place(from), place(until)];
+    if (at === null || end === null || end <= at) return null;
+    found.push({ at, length: end - at, midi });
+  }
+  return found;
+}
+
 interface MeterAt {
   readonly at: Ticks;
   readonly meter: Meter;
@@ -185,7 +224,7 @@ interface MeterAt {
 function metersOf(file: InstanceType<typeof Midi>, ppq: number): MeterAt[] {
   const meters = file.header.timeSignatures
     .map((t) => ({ at: Math.round((t.ticks / ppq) * Q), meter: { beats: t.timeSignature[0], unit: t.timeSignature[1] } }))
-    .filter(({ meter }) => meter.beats >= 1 && meter.beats <= 32 && [1, 2, 4, 8, 16].includes(meter.unit))
+    .filter(({ meter }) => meter.beats >= 1 && meter.beats <= MOST.counts && [1, 2, 4, 8, 16].includes(meter.unit))
     .sort((a, b) => a.at - b.at);
   return meters.length > 0 && meters[0].at === 0 ? meters : [{ at: 0, meter: { beats: 4, unit: 4 } }, ...meters];
 }
@@ -211,7 +250,7 @@ export function layOut(meters: readonly MeterAt[], end: number): LaidBar[] {
     const change = meters[next]?.at ?? Infinity;
     bars.push({ start: at, end: Math.min(full, change), meter, pickup: false });
     at = Math.min(full, change);
-    if (bars.length > 4000) refuse(null, 'The music is longer than 4000 bars.', 'Choose a file with one song.');
+    if (bars.length > MOST.bars) refuse(null, `The music is longer than ${MOST.bars} bars.`, 'Choose a file with one song.');
   }
   const [first, second] = bars;
   const leads = second && first.end === meters[1]?.at && first.end - first.start < barTicks(second.meter);
@@ -337,9 +376,7 @@ export function keyFor(line: readonly Played[], signature: ReturnType<typeof sig
 function questionsOf(
   tracks: readonly Track[],
   track: Track,
-  onsets: readonly number[],
-  grid: GridName,
-  tempo: number,
+  grids: readonly Question[] | null,
   accompanied: boolean,
   named: boolean,
 ): Question[] {
@@ -351,7 +388,7 @@ function questionsOf(
       entries: tracks.map((t) => ({ id: t.id, text: `${t.name}: ${t.notes.length} ${t.notes.length === 1 ? 'note' : 'notes'}` })),
       value: track.id,
     });
-  questions.push(...gridQuestions(onsets, grid, tempo));
+  questions.push(...(grids ?? []));
   if (accompanied)
     questions.push({
       id: 'chords',

@@ -5,6 +5,7 @@ import type { Song } from '../../song/song.js';
 import { countTicks } from '../../time/meter.js';
 import type { TempoPoint } from '../../time/tempo.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
+import { toBytes } from './text.js';
 
 // The package is CommonJS: Node puts its exports under `default`, bundlers do not.
 const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
@@ -39,9 +40,12 @@ export function writeMidi(
   const ticks = (at: Ticks) => Math.round((at * ppq) / TICKS_PER_QUARTER);
   const midi = new Midi();
   midi.header.fromJSON({
-    name: song.title,
+    name: toBytes(song.title),
     ppq,
-    meta: [],
+    // A word that goes on in the next syllable has a hyphen after it, any other a blank.
+    meta: song.melody.flatMap(({ at, lyric }) =>
+      lyric ? [{ type: 'lyrics', ticks: ticks(at), text: toBytes(lyric.text + (lyric.joins ? '-' : ' ')) }] : [],
+    ),
     tempos: tempo.map(({ at, percent }) => ({ ticks: ticks(at), bpm: (song.tempo * percent) / 100 })),
     timeSignatures: metersOf(song).map((m) => ({ ticks: ticks(m.at), timeSignature: [m.beats, m.unit] })),
     keySignatures: [{ ticks: 0, key: 'C', scale: song.key.mode }],

@@ -1,5 +1,6 @@
 import { parseChord, plainSigns } from '../../harmony/symbol.js';
-import { noteName } from '../../pitch/pitch.js';
+import { noteName, simpleName } from '../../pitch/pitch.js';
+import { refuse } from '../result.js';
 import { attribute, child, children, number, text, type XmlNode } from './xml.js';
 
 /** Symbols for MusicXML's own chord kinds, for scores that carry no text. */
@@ -32,13 +33,16 @@ const KIND_SUFFIX: Record<string, string> = {
 };
 
 /** The chord symbol of a `<harmony>`, in the way lead sheets write it. */
-export function harmonyText(node: XmlNode): string {
+export function harmonyText(node: XmlNode, place: string): string {
   const kind = child(node, 'kind');
   const kindName = (text(kind) ?? 'major').trim();
   if (kindName === 'none') return 'N.C.';
-  const root = stepName(child(node, 'root'), 'root') ?? 'C';
-  const bass = stepName(child(node, 'bass'), 'bass');
+  const root = stepName(child(node, 'root'), 'root', place) ?? 'C';
+  const bass = stepName(child(node, 'bass'), 'bass', place);
   const written = plainSigns(attribute(kind, 'text') ?? '').trim();
+  // A root that is not shown: all that stands on the page is the text.
+  const rootText = attribute(child(child(node, 'root'), 'root-step'), 'text');
+  if (rootText === '' && kindName === 'other' && written) return written;
   const known = KIND_SUFFIX[kindName];
   const degrees = children(node, 'degree').map(degreeText).join('');
   const slash = bass ? `/${bass}` : '';
@@ -64,7 +68,17 @@ function degreeText(node: XmlNode): string {
   return type === 'add' && !sign ? `(add${value})` : `(${sign}${value})`;
 }
 
-function stepName(node: XmlNode | undefined, which: 'root' | 'bass'): string | null {
-  const letter = 'CDEFGAB'.indexOf(text(node, `${which}-step`) ?? '?');
-  return letter < 0 ? null : noteName(letter, Math.round(number(node, `${which}-alter`) ?? 0));
+/** The root or bass of a chord; a double sharp or flat is written as the simple note. */
+function stepName(node: XmlNode | undefined, which: 'root' | 'bass', place: string): string | null {
+  const step = (text(node, `${which}-step`) ?? '').trim();
+  const letter = step.length === 1 ? 'CDEFGAB'.indexOf(step) : -1;
+  if (letter < 0) return null;
+  const alter = Math.round(number(node, `${which}-alter`) ?? 0);
+  if (Math.abs(alter) > 2)
+    return refuse(
+      place,
+      `the ${which} of a chord is raised or lowered by ${Math.abs(alter)} half steps.`,
+      'Correct the chord in the file.',
+    );
+  return Math.abs(alter) < 2 ? noteName(letter, alter) : simpleName(noteName(letter, alter));
 }

@@ -1,3 +1,4 @@
+import { grouped } from '../../lists/grouped.js';
 import { child, children, attribute, text, type XmlNode } from './xml.js';
 
 /** A voice on a staff of a part: what may be the tune. */
@@ -15,7 +16,10 @@ export interface Line {
 /** Names of parts that say that the tune is in them. */
 const TUNEFUL = /\b(voice|vocal|vocals|melody|lead|solo|sing|singer|soprano|tune)\b/i;
 
-/** Every line of a score that holds notes, in the order of the page. */
+/** Most lines that are offered as the tune: a score for an orchestra has some fifty. */
+export const MOST_LINES = 100;
+
+/** Every line of a score that holds notes, in the order of the page: by part, staff and voice. */
 export function linesOf(score: XmlNode): Line[] {
   const names = new Map(
     children(child(score, 'part-list'), 'score-part').map((p) => [attribute(p, 'id') ?? '', (text(p, 'part-name') ?? '').trim()]),
@@ -33,23 +37,28 @@ export function linesOf(score: XmlNode): Line[] {
         if (child(note, 'lyric')) line.words++;
         found.set(key, line);
       }
-    const staves = new Set([...found.values()].map((l) => l.staff)).size;
+    const voices = grouped([...found.values()], (l) => l.staff);
     const name = names.get(attribute(part, 'id') ?? '') || `Part ${index + 1}`;
-    return [...found].map(([id, line]): Line => {
-      const staff = staves > 1 ? `, staff ${line.staff}` : '';
-      const voice = [...found.values()].filter((l) => l.staff === line.staff).length > 1 ? `, voice ${line.voice}` : '';
-      return { ...line, id, part: index, name: `${name}${staff}${voice}` };
-    });
+    return [...found]
+      .sort(([, a], [, b]) => inOrder(a.staff, b.staff) || inOrder(a.voice, b.voice))
+      .map(([id, line]): Line => {
+        const staff = voices.size > 1 ? `, staff ${line.staff}` : '';
+        const voice = (voices.get(line.staff)?.length ?? 0) > 1 ? `, voice ${line.voice}` : '';
+        return { ...line, id, part: index, name: `${name}${staff}${voice}` };
+      });
   });
 }
+
+/** Names of staves and voices as they are numbered, those that are no numbers last. */
+const inOrder = (a: string, b: string): number =>
+  (Number(a) || Infinity) - (Number(b) || Infinity) || (a < b ? -1 : a > b ? 1 : 0);
 
 /** The line that is most likely the tune: one that is sung, else one whose part is named so, else the first on the page. */
 export function likelyTune(lines: readonly Line[]): Line | null {
   const score = (l: Line, i: number) =>
     (l.words * 4 > l.notes ? 100 : 0) + (TUNEFUL.test(l.name) ? 40 : 0) - i + (l.notes < 4 ? -50 : 0);
-  return lines.reduce<Line | null>((best, line, i) => {
-    return best === null || score(line, i) > score(best, lines.indexOf(best)) ? line : best;
-  }, null);
+  const [best] = lines.map((line, i) => ({ line, score: score(line, i) })).sort((a, b) => b.score - a.score);
+  return best?.line ?? null;
 }
 
 /** A timewise score as a partwise one: the same measures, gathered part by part. */
@@ -59,7 +68,9 @@ export function partwise(score: XmlNode): XmlNode {
   for (const measure of measures)
     for (const part of children(measure, 'part')) {
       const id = attribute(part, 'id') ?? '';
-      parts.set(id, [...(parts.get(id) ?? []), { measure: children(part), ':@': measure[':@'] }]);
+      const list = parts.get(id) ?? [];
+      list.push({ measure: children(part), ':@': measure[':@'] });
+      parts.set(id, list);
     }
   const others = children(score).filter((n) => !('measure' in n));
   return { 'score-partwise': [...others, ...[...parts].map(([id, list]) => ({ part: list, ':@': { id } }))] };

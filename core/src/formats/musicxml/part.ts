@@ -1,12 +1,14 @@
 import type { Mode } from '../../harmony/key.js';
 import { noteName } from '../../pitch/pitch.js';
 import type { ChordEvent, Lyric, Mark } from '../../song/song.js';
-import { barTicks, type Meter } from '../../time/meter.js';
-import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
+import { MOST } from '../../song/limits.js';
+import { barTicks, countTicks, type Meter } from '../../time/meter.js';
+import type { Ticks } from '../../time/ticks.js';
 import type { RawMeasure, RawNote, RawSong } from '../measures.js';
 import { ORNAMENTS } from '../ornaments.js';
-import { refuse } from '../result.js';
+import { inPlace, refuse } from '../result.js';
 import type { Tally } from '../tally.js';
+import { WrittenTime } from './durations.js';
 import { harmonyText } from './kinds.js';
 import { soundLeaps, wordLeaps, type OpenLeaps } from './leaps.js';
 import type { Line } from './lines.js';
@@ -20,7 +22,8 @@ export class PartReader {
   private readonly measures: RawMeasure[] = [];
   private readonly notices: string[] = [];
   private divisions = 1;
-  private meter: Meter = { beats: 4, unit: 4 };
+  /** The time signature in force; null where none is written and every measure is taken as long as it is. */
+  private meter: Meter | null = null;
   private fifths: number | null = null;
   private mode: Mode | null = null;
   private tempo: number | null = null;
@@ -50,22 +53,39 @@ export class PartReader {
   }
 
   takeMeasure(measure: XmlNode): void {
-    const open = openMeasure(attribute(measure, 'number') ?? String(this.measures.length + 1));
+    const name = (attribute(measure, 'number') ?? String(this.measures.length + 1)).slice(0, 20);
+    inPlace(
+      () => `measure ${name}`,
+      () => this.readMeasure(measure, openMeasure(name, this.divisions)),
+    );
+  }
+
+  private readMeasure(measure: XmlNode, open: OpenMeasure): void {
     for (const node of children(measure)) {
       this.take(node, open);
-      open.longest = Math.max(open.longest, open.at);
+      open.longest = Math.max(open.longest, open.time.at);
     }
-    const full = open.notes.length === 0 && open.longest === 0;
-    const length = full ? barTicks(this.meter) : Math.max(open.longest, endOf(open.notes));
+    const implicit = attribute(measure, 'implicit') === 'yes';
+    const meter = this.meter ?? ownMeter(open.longest);
+    const full = barTicks(meter);
+    const found = Math.max(open.longest, endOf(open.notes));
+    // What is written may miss the bar line by the rounding of its durations.
+    const untimed = this.meter === null && found <= full;
+    const length = found === 0 || untimed || Math.abs(found - full) <= open.time.tolerance ? full : Math.round(found);
+    const notes = length === full ? open.notes.flatMap((n) => endingBy(n, full, open.time.tolerance)) : open.notes;
     this.measures.push({
       ...open.leaps,
       ...(open.tempos.length > 0 ? { tempos: open.tempos.filter((t) => t.at < length) } : {}),
-      ...{ name: open.name, length, meter: this.meter, endings: this.endings, repeatStart: open.repeatStart },
-      notes: withGaps(open.notes, length),
+      name: open.name,
+      length,
+      meter,
+      endings: this.endings,
+      repeatStart: open.repeatStart,
+      notes: withGaps(notes, length),
       chords: open.chords.sort((a, b) => a.at - b.at).filter((c) => c.at < length),
       marks: open.marks.filter((m) => m.at < length),
       times: Math.min(8, open.times),
-      mayBeShort: open.strong || attribute(measure, 'implicit') === 'yes',
+      mayBeShort: open.strong || implicit || this.meter === null,
     });
     this.carry(open.marks, length, open.strong);
     if (open.closes) this.endings = null;
@@ -74,23 +94,22 @@ export class PartReader {
   private take(node: XmlNode, open: OpenMeasure): void {
     switch (Object.keys(node).find((k) => k !== ':@')) {
       case 'attributes':
-        return this.takeAttributes(node, open.name);
+        return this.takeAttributes(node, open);
       case 'note':
         return this.takeNote(node, open);
       case 'backup':
-        open.at = Math.max(0, open.at - this.ticks(node, open.name));
-        return;
+        return open.time.back(durationOf(node, open.name));
       case 'forward':
-        open.at += this.ticks(node, open.name);
+        open.time.step(durationOf(node, open.name));
         return;
       case 'harmony':
-        open.chords.push({ at: Math.max(0, this.placeOf(node, open)), symbol: harmonyText(node) });
+        open.chords.push({ at: placeOf(node, open), symbol: harmonyText(node, `measure ${open.name}`) });
         return;
       case 'direction':
         return this.takeDirection(node, open);
       case 'sound':
         soundLeaps(node, open.leaps);
-        return this.takeTempo(Number(attribute(node, 'tempo')), this.placeOf(node, open), open);
+        return this.takeTempo(Number(attribute(node, 'tempo')), placeOf(node, open), open);
       case 'figured-bass':
         return this.tally.add('figured bass signs', 'left out');
       case 'barline':
@@ -102,13 +121,13 @@ export class PartReader {
     this.tally.leftOutIn(node);
     if (child(node, 'cue')) return;
     if (child(node, 'grace')) {
-      if (this.isOurs(node)) this.graces.push(...pitchOf(node));
+      if (this.isOurs(node)) this.graces.push(...pitchOf(node, open.name));
       return;
     }
-    const length = this.ticks(node, open.name);
     if (child(node, 'chord') !== undefined) return this.stack(node, open);
-    this.addNote(node, length, open);
-    open.at += length;
+    const at = Math.round(open.time.at);
+    open.time.step(durationOf(node, open.name), node);
+    this.addNote(node, at, Math.round(open.time.at) - at, open);
   }
 
   private takeBarline(node: XmlNode, open: OpenMeasure): void {
@@ -136,35 +155,25 @@ export class PartReader {
     if (strong) this.carried.push({ at: 0, kind: 'double-bar', text: null });
   }
 
-  private offset(node: XmlNode): Ticks {
-    return Math.round(((number(node, 'offset') ?? 0) * TICKS_PER_QUARTER) / this.divisions);
-  }
-
-  /** Where a sign stands that may be set off from its place among the notes. */
-  private placeOf(node: XmlNode, { at }: OpenMeasure): Ticks {
-    return at + this.offset(node);
-  }
-
-  private ticks(node: XmlNode, measure: string): Ticks {
-    const duration = number(node, 'duration') ?? 0;
-    if (!(duration >= 0)) return refuse(`measure ${measure}`, 'a note has no proper duration.', WAY_OUT);
-    return Math.round((duration * TICKS_PER_QUARTER) / this.divisions);
-  }
-
-  private takeAttributes(node: XmlNode, measure: string): void {
+  private takeAttributes(node: XmlNode, open: OpenMeasure): void {
+    const measure = open.name;
     const divisions = number(node, 'divisions');
-    if (divisions !== null && divisions > 0) this.divisions = divisions;
+    if (divisions !== null && divisions > 0) {
+      this.divisions = divisions;
+      open.time.divide(divisions);
+    }
     const time = child(node, 'time');
-    if (time && !child(time, 'senza-misura')) {
+    if (time && child(time, 'senza-misura')) this.meter = null;
+    else if (time) {
       const beats = (text(time, 'beats') ?? '4').split('+').reduce((sum, b) => sum + Number(b), 0);
       const unit = number(time, 'beat-type') ?? 4;
-      if (!(beats >= 1 && beats <= 32 && [1, 2, 4, 8, 16].includes(unit)))
+      if (!(Number.isInteger(beats) && beats >= 1 && beats <= MOST.counts && [1, 2, 4, 8, 16].includes(unit)))
         refuse(`measure ${measure}`, `the time signature ${beats}/${unit} cannot be counted.`, WAY_OUT);
       this.meter = { beats, unit };
     }
     const key = child(node, 'key');
     const fifths = key ? number(key, 'fifths') : null;
-    if (fifths !== null && Math.abs(fifths) <= 7) {
+    if (fifths !== null && Number.isInteger(fifths) && Math.abs(fifths) <= 7) {
       if (this.fifths === null) {
         this.fifths = fifths;
         const mode = text(key, 'mode');
@@ -173,20 +182,23 @@ export class PartReader {
         this.notices.push(`The key changes at measure ${measure}: the notes are kept as written.`);
     }
     const transpose = child(node, 'transpose');
-    if (transpose) this.sounding = (number(transpose, 'chromatic') ?? 0) + 12 * (number(transpose, 'octave-change') ?? 0);
+    if (!transpose) return;
+    this.sounding = (number(transpose, 'chromatic') ?? 0) + 12 * (number(transpose, 'octave-change') ?? 0);
+    if (!Number.isInteger(this.sounding) || Math.abs(this.sounding) > FARTHEST_TRANSPOSED)
+      refuse(`measure ${measure}`, `the part is transposed by ${this.sounding} half steps.`, WAY_OUT);
   }
 
   private isOurs(node: XmlNode): boolean {
     return (text(node, 'staff') ?? '1') === this.line.staff && (text(node, 'voice') ?? '1') === this.line.voice;
   }
 
-  private addNote(node: XmlNode, length: Ticks, { at, notes, marks }: OpenMeasure): void {
-    if (length === 0) return;
-    const pitches = pitchOf(node);
+  private addNote(node: XmlNode, at: Ticks, length: Ticks, { name, notes, marks }: OpenMeasure): void {
+    if (length <= 0) return;
     if (!this.isOurs(node)) {
-      if (pitches.length > 0) this.tally.add('notes of other lines', 'left out');
+      if (child(node, 'pitch')) this.tally.add('notes of other lines', 'left out');
       return;
     }
+    const pitches = pitchOf(node, name);
     const tiedOn = children(node, 'tie').some((t) => attribute(t, 'type') === 'start');
     const [lyric, ...verses] = versesOf(node);
     if (pitches.length > 0) this.tally.add('notes of the tune', 'used');
@@ -219,11 +231,11 @@ export class PartReader {
     this.tally.add('rarer ornament signs', 'left out', all.length - known.length);
   }
 
-  private stack(node: XmlNode, { at, notes }: OpenMeasure): void {
+  private stack(node: XmlNode, { name, time, notes }: OpenMeasure): void {
     const last = notes.at(-1);
-    if (!last || last.at + last.length !== at || !this.isOurs(node)) return;
+    if (!last || last.at + last.length !== Math.round(time.at) || !this.isOurs(node)) return;
     const tiedOn = last.tiedOn || children(node, 'tie').some((t) => attribute(t, 'type') === 'start');
-    notes[notes.length - 1] = { ...last, tiedOn, pitches: [...last.pitches, ...pitchOf(node)] };
+    notes[notes.length - 1] = { ...last, tiedOn, pitches: [...last.pitches, ...pitchOf(node, name)] };
   }
 
   /** A tempo in quarter notes a minute: the song's own, or a change of it. */
@@ -235,7 +247,7 @@ export class PartReader {
 
   private takeDirection(node: XmlNode, open: OpenMeasure): void {
     const { marks, leaps } = open;
-    const at = this.placeOf(node, open);
+    const at = placeOf(node, open);
     this.tally.leftOutIn(node);
     soundLeaps(child(node, 'sound'), leaps);
     for (const kind of children(node, 'direction-type')) {
@@ -243,7 +255,7 @@ export class PartReader {
       if (child(kind, 'coda')) leaps.coda = !leaps.toCoda;
       const words = (text(kind, 'words') ?? '').trim();
       if (words && !wordLeaps(words, leaps)) {
-        marks.push({ at, kind: 'words', text: words.slice(0, 200) });
+        marks.push({ at, kind: 'words', text: words });
         this.tally.add('words over the staff', 'kept');
       }
     }
@@ -263,8 +275,8 @@ export class PartReader {
 interface OpenMeasure {
   readonly name: string;
   /** Where the next note stands, and the furthest that anything has come. */
-  at: Ticks;
-  longest: Ticks;
+  readonly time: WrittenTime;
+  longest: number;
   readonly notes: RawNote[];
   readonly chords: ChordEvent[];
   readonly marks: Mark[];
@@ -278,10 +290,52 @@ interface OpenMeasure {
   closes: boolean;
 }
 
-const openMeasure = (name: string): OpenMeasure => ({
-  ...{ name, at: 0, longest: 0, notes: [], chords: [], marks: [], tempos: [], leaps: {} },
-  ...{ repeatStart: false, times: 1, strong: false, closes: false },
+const openMeasure = (name: string, divisions: number): OpenMeasure => ({
+  name,
+  time: new WrittenTime(divisions),
+  longest: 0,
+  notes: [],
+  chords: [],
+  marks: [],
+  tempos: [],
+  leaps: {},
+  repeatStart: false,
+  times: 1,
+  strong: false,
+  closes: false,
 });
+
+/** Half steps by which no instrument is transposed: four octaves. */
+const FARTHEST_TRANSPOSED = 48;
+
+/** A duration as it is written, in divisions. */
+function durationOf(node: XmlNode, measure: string): number {
+  const duration = number(node, 'duration') ?? 0;
+  return duration >= 0 ? duration : refuse(`measure ${measure}`, 'a note has no proper duration.', WAY_OUT);
+}
+
+/** Where a sign stands that may be set off from its place among the notes. */
+const placeOf = (node: XmlNode, { time }: OpenMeasure): Ticks =>
+  Math.max(0, Math.round(time.at + time.ticks(number(node, 'offset') ?? 0)));
+
+/**
+ * The meter of a measure that stands under no time signature: its own length in quarters, or in the first counts that fill it. One
+ * that no counts fill is filled up with a rest.
+ */
+function ownMeter(length: number): Meter {
+  const counts = (unit: number) => length / countTicks({ beats: 1, unit });
+  const fits = (beats: number) => beats >= 1 && beats <= MOST.counts;
+  const exact = [4, 8, 16, 2, 1].find((unit) => Number.isInteger(counts(unit)) && fits(counts(unit)));
+  const unit = exact ?? [16, 8, 4, 2, 1].find((u) => fits(Math.ceil(counts(u))));
+  return unit === undefined ? { beats: 4, unit: 4 } : { beats: Math.ceil(counts(unit)), unit };
+}
+
+/** A note that ends at a bar line which it misses by no more than a rounding; none where nothing is left of it. */
+function endingBy(note: RawNote, end: Ticks, tolerance: Ticks): RawNote[] {
+  const until = note.at + note.length;
+  const length = Math.abs(until - end) <= tolerance ? end - note.at : note.length;
+  return length > 0 ? [{ ...note, length }] : [];
+}
 
 function endOf(notes: readonly RawNote[]): Ticks {
   return notes.reduce((end, n) => Math.max(end, n.at + n.length), 0);
@@ -303,11 +357,19 @@ function withGaps(notes: readonly RawNote[], length: Ticks): RawNote[] {
 
 const restOf = (at: Ticks, length: Ticks): RawNote => ({ at, length, pitches: [], tiedOn: false, lyric: null });
 
-function pitchOf(node: XmlNode): string[] {
+/** The pitch of a note, none for a rest; quarter tones are taken to the nearest half step. */
+function pitchOf(node: XmlNode, measure: string): string[] {
   const pitch = child(node, 'pitch');
-  const letter = 'CDEFGAB'.indexOf(text(pitch, 'step') ?? '?');
-  if (!pitch || letter < 0) return [];
-  return [`${noteName(letter, Math.round(number(pitch, 'alter') ?? 0))}${number(pitch, 'octave') ?? 4}`];
+  if (!pitch) return [];
+  const step = (text(pitch, 'step') ?? '').trim();
+  const letter = step.length === 1 ? 'CDEFGAB'.indexOf(step) : -1;
+  const alter = Math.round(number(pitch, 'alter') ?? 0);
+  const octave = number(pitch, 'octave') ?? 4;
+  const wrong = (what: string): never => refuse(`measure ${measure}`, what, WAY_OUT);
+  if (letter < 0) return wrong(`a note has no letter from A to G${step ? `, but “${step.slice(0, 10)}”` : ''}.`);
+  if (Math.abs(alter) > 3) return wrong(`a note is raised or lowered by ${Math.abs(alter)} half steps.`);
+  if (!Number.isInteger(octave) || octave < 0 || octave > 9) return wrong(`a note stands in octave ${octave}.`);
+  return [`${noteName(letter, alter)}${octave}`];
 }
 
 /** The words of a note, verse by verse from the first. */
@@ -319,7 +381,7 @@ function versesOf(node: XmlNode): (Lyric | null)[] {
     const syllabic = text(lyric, 'syllabic');
     const number = Math.max(1, Math.min(12, parseInt(attribute(lyric, 'number') ?? '1', 10) || 1));
     while (verses.length < number) verses.push(null);
-    if (sung) verses[number - 1] = { text: sung.slice(0, 200), joins: syllabic === 'begin' || syllabic === 'middle' };
+    if (sung) verses[number - 1] = { text: sung, joins: syllabic === 'begin' || syllabic === 'middle' };
   }
   return verses;
 }

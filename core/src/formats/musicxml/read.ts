@@ -1,14 +1,15 @@
 import { XMLParser } from 'fast-xml-parser';
-import { unzipSync } from 'fflate';
 import { Interval } from 'tonal';
 import { transposeSymbol } from '../../harmony/naming.js';
 import { octaveUp, transposeName, transposePitch } from '../../pitch/pitch.js';
+import { MOST } from '../../song/limits.js';
 import type { Song } from '../../song/song.js';
-import { assemble, MAX_MEASURES, type RawSong } from '../measures.js';
+import { assemble, type RawSong } from '../measures.js';
 import { reading, refuse, type Answers, type Found, type Question, type Reading } from '../result.js';
 import { decodeText } from '../text.js';
 import { Tally } from '../tally.js';
-import { likelyTune, linesOf, partwise, type Line } from './lines.js';
+import { BadZip, unzip, type ZipEntry } from '../zip.js';
+import { likelyTune, linesOf, MOST_LINES, partwise, type Line } from './lines.js';
 import { PartReader, WAY_OUT } from './part.js';
 import { attribute, child, children, element, text, type XmlNode } from './xml.js';
 
@@ -30,7 +31,7 @@ export function readMusicXml(data: string | Uint8Array, answers: Answers = {}): 
     if (!/<score-(partwise|timewise)/.test(xml)) refuse(null, 'This is XML, but not a MusicXML score.', WAY_OUT);
     if (/<!ENTITY/i.test(xml)) refuse(null, 'The file defines entities of its own, which no score needs.', WAY_OUT);
     checkLength(xml);
-    checkAttributes(xml);
+    checkSigns(xml);
     return readScore(parseXml(xml), answers);
   });
 }
@@ -48,48 +49,42 @@ function checkLength(xml: string): void {
       continue;
     }
     measures = tag.startsWith('<part') ? 0 : measures + 1;
-    if (measures > MAX_MEASURES)
-      refuse(null, `A part of the score has more than ${MAX_MEASURES} bars.`, 'Choose a file with one song.');
+    if (measures > MOST.bars)
+      refuse(null, `A part of the score has more than ${MOST.bars} bars.`, 'Choose a file with one song.');
   }
 }
 
-/** Most attributes of a whole score: some sixteen for each note of the longest. */
-const MOST_ATTRIBUTES = 1_000_000;
+/** Most attributes and tags of a whole score: some sixteen and some twenty for each note of the longest. */
+const MOST_SIGNS = { attributes: 1_000_000, tags: 1_200_000 } as const;
 
-function checkAttributes(xml: string): void {
-  let attributes = 0;
-  for (let at = xml.indexOf('='); at >= 0; at = xml.indexOf('=', at + 1))
-    if (++attributes > MOST_ATTRIBUTES)
-      refuse(null, `The score has more than ${MOST_ATTRIBUTES} attributes.`, 'Choose a file with one song.');
+/** Refuses a score that is swollen with attributes or tags before it is taken apart. */
+function checkSigns(xml: string): void {
+  for (const [sign, what] of [
+    ['=', 'attributes'],
+    ['<', 'tags'],
+  ] as const) {
+    let count = 0;
+    for (let at = xml.indexOf(sign); at >= 0; at = xml.indexOf(sign, at + 1))
+      if (++count > MOST_SIGNS[what])
+        refuse(null, `The score has more than ${MOST_SIGNS[what]} ${what}.`, 'Choose a file with one song.');
+  }
 }
 
 function unpack(data: Uint8Array): string {
   if (data[0] !== 0x50 || data[1] !== 0x4b) return decodeText(data);
-  let files: Record<string, Uint8Array>;
-  let number = 0;
-  let size = 0;
+  let files: ZipEntry[];
   try {
-    files = unzipSync(data, {
-      // Nothing is unpacked that is not a score or says to be larger than one may be.
-      filter: ({ name, originalSize }) => {
-        const wanted = /\.(musicxml|xml)$/i.test(name);
-        if (wanted) {
-          number++;
-          size += originalSize;
-        }
-        return wanted && number <= MAX_FILES && size <= MAX_BYTES;
-      },
-    });
-  } catch {
-    return refuse(null, 'The compressed file is damaged.', WAY_OUT);
+    files = unzip(data, { files: MAX_FILES, bytes: MAX_BYTES, wanted: (name) => /\.(musicxml|xml)$/i.test(name) });
+  } catch (error) {
+    const large = error instanceof BadZip && error.why === 'too large';
+    return large
+      ? refuse(null, 'The compressed file unpacks to more than any score needs.', 'Choose a file with one song.')
+      : refuse(null, 'The compressed file is damaged.', WAY_OUT);
   }
-  if (size > MAX_BYTES || number > MAX_FILES)
-    refuse(null, 'The compressed file unpacks to more than any score needs.', 'Choose a file with one song.');
-  const container = files['META-INF/container.xml'];
-  const path = container ? /full-path="([^"]+)"/.exec(decodeText(container))?.[1] : undefined;
-  const name = path ?? Object.keys(files).find((f) => !f.startsWith('META-INF'));
-  if (name && Object.hasOwn(files, name)) return decodeText(files[name]);
-  return refuse(null, 'The compressed file holds no score.', WAY_OUT);
+  const container = files.find((f) => f.name === 'META-INF/container.xml');
+  const path = container ? /full-path="([^"]+)"/.exec(decodeText(container.data))?.[1] : undefined;
+  const score = files.find((f) => (path === undefined ? !f.name.startsWith('META-INF') : f.name === path));
+  return score ? decodeText(score.data) : refuse(null, 'The compressed file holds no score.', WAY_OUT);
 }
 
 function parseXml(xml: string): XmlNode[] {
@@ -98,8 +93,9 @@ function parseXml(xml: string): XmlNode[] {
     ignoreAttributes: false,
     attributeNamePrefix: '',
     parseTagValue: false,
-    processEntities: true,
-    htmlEntities: false,
+    // Letters that are written as numbers ("&#39;"), and none but the usual names.
+    processEntities: { enabled: true, maxExpandedLength: MAX_BYTES },
+    htmlEntities: true,
   });
   try {
     return parser.parse(xml) as XmlNode[];
@@ -152,7 +148,7 @@ function questionsOf(lines: readonly Line[], line: Line, stacked: boolean, stack
     questions.push({
       id: 'line',
       label: 'The tune is in',
-      entries: lines.map((l) => ({
+      entries: lines.slice(0, MOST_LINES).map((l) => ({
         id: l.id,
         text: `${l.name}: ${l.notes} ${l.notes === 1 ? 'note' : 'notes'}${l.words > 0 ? ', sung' : ''}`,
       })),
@@ -171,10 +167,27 @@ function questionsOf(lines: readonly Line[], line: Line, stacked: boolean, stack
   return questions;
 }
 
+/** Intervals that sound like the usual ones but are a letter further or nearer. */
+const OTHER_SPELLING: Readonly<Record<number, string>> = {
+  1: '1A',
+  2: '3d',
+  3: '2A',
+  4: '4d',
+  6: '4A',
+  8: '5A',
+  9: '7d',
+  10: '6A',
+  11: '8d',
+};
+
 /** A song of a transposing instrument as it sounds, some half steps from what is written; its chords with it. */
 function asItSounds(song: Song, halfSteps: number): Song {
   const octaves = Math.trunc(halfSteps / 12);
-  const interval = Interval.fromSemitones(halfSteps - 12 * octaves);
+  const steps = halfSteps - 12 * octaves;
+  const usual = Interval.fromSemitones(steps);
+  // A key of more than seven sharps or flats is written as the one that sounds the same.
+  const readable = (interval: string) => /^[A-G][b#]?$/.test(transposeName(song.key.tonic, interval));
+  const interval = readable(usual) ? usual : (OTHER_SPELLING[Math.abs(steps)]?.replace(/^/, steps < 0 ? '-' : '') ?? usual);
   return {
     ...song,
     key: { ...song.key, tonic: transposeName(song.key.tonic, interval) },

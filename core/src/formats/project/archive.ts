@@ -1,6 +1,7 @@
-import { strToU8, unzipSync, zipSync } from 'fflate';
+import { strToU8, zipSync } from 'fflate';
 import type { Document } from '../../song/decisions.js';
 import { decodeText } from '../text.js';
+import { BadZip, unzip, type ZipEntry } from '../zip.js';
 import { readProject, writeProject } from './project.js';
 
 /** Most songs and bytes of an archive. */
@@ -30,26 +31,22 @@ export type ReadArchive =
 
 /** Reads an archive of project files. One damaged song does not keep the others out. */
 export function readArchive(data: Uint8Array): ReadArchive {
-  let files: Record<string, Uint8Array>;
-  let [number, size] = [0, 0];
+  let files: ZipEntry[];
   try {
-    files = unzipSync(data, {
-      filter: ({ name, originalSize }) => {
-        if (!name.endsWith('.json')) return false;
-        number++;
-        size += originalSize;
-        return number <= MOST.songs && size <= MOST.bytes;
-      },
-    });
-  } catch {
-    return { ok: false, sentence: 'This is no shelf file, or it is damaged. Choose one that was saved from the shelf.' };
+    files = unzip(data, { files: MOST.songs, bytes: MOST.bytes, wanted: (name) => name.endsWith('.json') });
+  } catch (error) {
+    const large = error instanceof BadZip && error.why === 'too large';
+    return {
+      ok: false,
+      sentence: large
+        ? 'This file unpacks to more than a shelf holds. Choose one that was saved from the shelf.'
+        : 'This is not a shelf file, or it is damaged. Choose one that was saved from the shelf.',
+    };
   }
-  if (number > MOST.songs || size > MOST.bytes)
-    return { ok: false, sentence: 'This file unpacks to more than a shelf holds. Choose one that was saved from the shelf.' };
-  if (number === 0) return { ok: false, sentence: 'This file holds no songs. Choose one that was saved from the shelf.' };
+  if (files.length === 0) return { ok: false, sentence: 'This file holds no songs. Choose one that was saved from the shelf.' };
   const documents: Document[] = [];
   const faults: string[] = [];
-  for (const [name, bytes] of Object.entries(files)) {
+  for (const { name, data: bytes } of files) {
     const read = readProject(decodeText(bytes));
     if (read.ok) documents.push(read.document);
     else faults.push(`${name}: ${read.sentence}`);
