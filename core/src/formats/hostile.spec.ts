@@ -2,8 +2,9 @@ import fc from 'fast-check';
 import { deflateSync, strToU8, zipSync } from 'fflate';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { damageBytes, damageJson, damageLines, damageXml, dice, type Damage as Hurt } from '../../testing/damage.js';
 import { demo, DEMOS } from '../../testing/songs.js';
-import { arrange, SongSchema } from '../index.js';
+import { arrange, DocumentSchema, SongSchema } from '../index.js';
 import { openFile, writeAbc, writeLetters, writeMidi, writeMusicXml, writeProject, type Format } from './index.js';
 import { writtenScore } from '../sheet/written.js';
 
@@ -89,6 +90,66 @@ describe('damaged files', () => {
         (format, data) => open(format, data),
       ),
       { numRuns: 500 },
+    );
+  });
+});
+
+/** A short song with everything in it that a format can hold. */
+const SHORT = (() => {
+  const doc = demo(DEMOS[1]);
+  const length = doc.song.pickup + 8 * 3 * 10_080;
+  const inside = <T extends { readonly at: number }>(list: readonly T[]): T[] => list.filter((x) => x.at < length);
+  const melody = inside(doc.song.melody).map((n) => ({ ...n, length: Math.min(n.length, length - n.at) }));
+  const song = { ...doc.song, length, melody, chords: inside(doc.song.chords), marks: inside(doc.song.marks) };
+  const choices = {
+    ...doc.choices,
+    texture: 'broken',
+    parts: [{ start: 0, end: 60_480 }],
+    names: [{ at: 0, name: 'Opening' }],
+    chords: [{ at: 30_240, symbol: 'Gm7' }],
+    pins: [{ at: 0, pitches: ['F3', 'A3', 'C4'] }],
+    fingers: [{ at: 0, hand: 'right' as const, fingers: [3] }],
+    fills: [{ at: 30_240, kind: 'echo' as const }],
+    harmony: { density: 50, size: 'two' as const },
+  };
+  return DocumentSchema.parse({ ...doc, song, choices });
+})();
+
+/** A whole file of every format, and how it is damaged. */
+const FRAGILE: readonly (readonly [string, Format, Uint8Array, Hurt])[] = (() => {
+  const arrangement = arrange(SHORT);
+  const xml = strToU8(writeMusicXml(writtenScore(arrangement)));
+  return [
+    ['MusicXML', 'musicxml', xml, damageXml],
+    ['compressed MusicXML', 'musicxml', zipSync({ 'a.musicxml': xml }), damageBytes([[0x50, 0x4b]])],
+    ['ABC', 'abc', strToU8(writeAbc(SHORT.song)), damageLines],
+    ['letter lines', 'letters', strToU8(writeLetters(SHORT.song)), damageLines],
+    ['MIDI', 'midi', writeMidi(arrangement.song, arrangement.score), damageBytes([[0x4d, 0x54], [0xff], [0x90], [0x00, 0xff]])],
+    ['project', 'project', strToU8(writeProject(SHORT)), damageJson],
+  ];
+})();
+
+/** Processor seconds that no file of this size may take. */
+const MOST_SECONDS = 2;
+
+describe('files damaged where it hurts', () => {
+  it.each(FRAGILE)('give a song that can be arranged, or a sentence: %s', (_, format, whole, hurt) => {
+    fc.assert(
+      fc.property(dice, fc.integer({ min: 1, max: 3 }), fc.integer({ min: 0, max: 9 }), (chance, times, tenth) => {
+        let data = whole;
+        for (let i = 0; i < times; i++) data = hurt(data, chance);
+        const before = process.cpuUsage();
+        const opened = openFile(`file.${format}`, data, format);
+        if (opened.ok) {
+          expect(SongSchema.safeParse(opened.document.song).success).toBe(true);
+          if (tenth === 0) expect(arrange(opened.document).parts.length).toBeGreaterThan(0);
+        } else {
+          expect(opened.sentence).toMatch(/^file\..{20}/);
+          expect(opened.sentence).not.toMatch(/undefined|NaN counts|\[object|\n/);
+        }
+        expect(process.cpuUsage(before).user / 1e6).toBeLessThan(MOST_SECONDS);
+      }),
+      { numRuns: Number(process.env['FUZZ_RUNS'] ?? 3000) },
     );
   });
 });

@@ -9,6 +9,7 @@ import {
   handsOf,
   midiOf,
   SCHOOLS,
+  SongSchema,
   setSchool,
   TICKS_PER_QUARTER as Q,
   writtenScore,
@@ -17,6 +18,7 @@ import {
 import {
   readAbc,
   readLetters,
+  readMidi,
   readMusicXml,
   readProject,
   writeAbc,
@@ -35,6 +37,66 @@ const songFrom = (reading: Reading): Song => {
 const throughAbc = (song: Song) => songFrom(readAbc(writeAbc(song)));
 const throughLetters = (song: Song) => songFrom(readLetters(writeLetters(song)));
 const throughMusicXml = (song: Song) => songFrom(readMusicXml(writeMusicXml(writtenScore(arrange(documentOf(song))))));
+
+/** Titles and words that mean something to a format, or to none. */
+const texts = fc.oneof(
+  fc.string({ unit: 'grapheme', maxLength: 12 }),
+  fc.string({ unit: 'binary', maxLength: 8 }),
+  fc.constantFrom(
+    '% tide',
+    'two\nX:1\nK:G',
+    'a\\b',
+    '~',
+    '-',
+    '.',
+    '_',
+    '|',
+    '*',
+    'x-',
+    '&#39;',
+    '\\u0041',
+    '"quay"',
+    '<b>&amp;',
+    '{',
+    '[P:',
+    'w:',
+    'K:C',
+  ),
+);
+
+/** Songs with pick-ups and ends of any length, and texts of any kind. */
+const oddSongs = (): fc.Arbitrary<Song> =>
+  fc
+    .record({
+      song: songs(),
+      lead: fc.constantFrom(0, Q, Q / 2, Q / 4, Q / 3, Q * 1.5, (Q * 2) / 3, (Q * 3) / 8),
+      tail: fc.constantFrom(0, Q / 2, Q / 4, Q / 3, Q, Q * 1.25),
+      title: texts,
+      words: fc.array(texts, { minLength: 40, maxLength: 40 }),
+      kept: fc.boolean(),
+    })
+    .map(({ song, lead, tail, title, words, kept }): Song => {
+      const moved = <T extends { readonly at: number }>(list: readonly T[]): T[] =>
+        list.filter((x) => x.at >= song.pickup).map((x) => ({ ...x, at: x.at - song.pickup + lead }));
+      const length = song.length - song.pickup + lead - tail;
+      const first = lead > 0 ? [{ at: 0, length: lead, pitch: 'C5', lyric: null }] : [];
+      const tune = [...first, ...moved(song.melody)].filter((n) => n.at < length);
+      return SongSchema.parse({
+        ...song,
+        title,
+        composer: title,
+        pickup: lead,
+        length,
+        melody: tune.map((n, i) => ({
+          ...n,
+          length: Math.min(n.length, length - n.at),
+          lyric: n.lyric && { text: words[i % words.length], joins: n.lyric.joins },
+        })),
+        chords: moved(song.chords)
+          .filter((c) => c.at < length)
+          .map((c, i) => ({ at: c.at, symbol: kept && i % 3 === 0 ? 'C Neapolitan' : c.symbol })),
+      });
+    });
 
 describe('a round trip keeps every note, syllable and chord', () => {
   it.each([
@@ -78,6 +140,38 @@ describe('a round trip keeps every note, syllable and chord', () => {
     const signs = (s: Song) => s.marks.filter((m) => marks.some((w) => w.kind === m.kind));
     const back = signs(through({ ...song, marks }));
     expect(new Set(back.map((m) => JSON.stringify(m)))).toEqual(new Set(marks.map((m) => JSON.stringify(m))));
+  });
+
+  it.each([
+    ['ABC', throughAbc],
+    ['letter lines', throughLetters],
+    ['MusicXML', throughMusicXml],
+  ])('with any pick-up, any end and any text through %s', (_, through) => {
+    const all = (song: Song) => ({
+      ...essence(song),
+      title: song.title,
+      composer: song.composer,
+      sung: song.melody.map((n) => n.lyric),
+    });
+    fc.assert(
+      fc.property(oddSongs(), (song) => {
+        expect(all(through(song))).toEqual(all(song));
+      }),
+      { numRuns: 150 },
+    );
+  });
+
+  it('through MIDI with its title and words', () => {
+    const sounding = (song: Song) =>
+      song.melody.map((n) => `${n.at} ${n.length} ${midiOf(n.pitch)} ${n.lyric?.text} ${n.lyric?.joins}`);
+    fc.assert(
+      fc.property(songs(), texts, (song, title) => {
+        const named = SongSchema.parse({ ...song, title });
+        const back = songFrom(readMidi(writeMidi(named, arrange(documentOf(named)).score)));
+        expect([back.title, sounding(back)]).toEqual([named.title, sounding(named)]);
+      }),
+      { numRuns: 80 },
+    );
   });
 
   it('through MusicXML whatever the school: chords under the tune and spread chords are not taken for the tune', () => {

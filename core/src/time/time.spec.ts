@@ -3,6 +3,8 @@ import fc from 'fast-check';
 import {
   barAt,
   barSpan,
+  barTicks,
+  countBars,
   countAt,
   countIn,
   countText,
@@ -36,6 +38,21 @@ describe('counts', () => {
 });
 
 describe('bars', () => {
+  it('are as many as are counted without laying them, whatever the meters and the pick-up', () => {
+    const meter = fc.record({ beats: fc.integer({ min: 1, max: 12 }), unit: fc.constantFrom(2, 4, 8, 16) });
+    const changes = fc.array(fc.record({ meter, after: fc.integer({ min: 1, max: 9 * Q }) }), { maxLength: 5 });
+    fc.assert(
+      fc.property(meter, changes, fc.nat(Q), fc.integer({ min: 1, max: 60 * Q }), (first, rest, pickup, more) => {
+        let place = 0;
+        const meters = [{ at: 0, ...first }, ...rest.map(({ meter: m, after }) => ({ at: (place += after), ...m }))];
+        const grid = { pickup: Math.min(pickup, barTicks(first) - 1), length: pickup + more, meters };
+        const bars = layBars(grid).length;
+        expect(countBars(grid, 4000)).toBe(bars);
+        expect(countBars(grid, 3)).toBe(Math.min(bars, 4));
+      }),
+    );
+  });
+
   const bars = layBars({ pickup: Q, length: at(1 + 3 * 3), meters: [{ at: 0, beats: 3, unit: 4 }] });
 
   it('numbers the first full bar 1 and the pick-up 0', () => {

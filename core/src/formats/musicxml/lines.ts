@@ -55,8 +55,10 @@ const inOrder = (a: string, b: string): number =>
 
 /** The line that is most likely the tune: one that is sung, else one whose part is named so, else the first on the page. */
 export function likelyTune(lines: readonly Line[]): Line | null {
+  const most = Math.max(0, ...lines.map((l) => l.notes));
+  // A few notes beside a line of many are a voice that only comes in once.
   const score = (l: Line, i: number) =>
-    (l.words * 4 > l.notes ? 100 : 0) + (TUNEFUL.test(l.name) ? 40 : 0) - i + (l.notes < 4 ? -50 : 0);
+    (l.words * 4 > l.notes ? 100 : 0) + (TUNEFUL.test(l.name) ? 40 : 0) - i + (l.notes < 4 && l.notes * 10 < most ? -50 : 0);
   const [best] = lines.map((line, i) => ({ line, score: score(line, i) })).sort((a, b) => b.score - a.score);
   return best?.line ?? null;
 }
