@@ -1,5 +1,6 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import type { Server } from 'node:http';
+import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -33,6 +34,8 @@ describe('the server', () => {
     const policy = headers.get('content-security-policy') ?? '';
     expect(policy).toContain("default-src 'self'");
     expect(policy).toContain("connect-src 'self' data:");
+    expect(policy).toContain("base-uri 'self'");
+    expect(policy).toContain("form-action 'none'");
     expect(policy).not.toMatch(/https?:|\*/);
     expect(headers.get('x-powered-by')).toBeNull();
     expect(headers.get('x-content-type-options')).toBe('nosniff');
@@ -41,6 +44,18 @@ describe('the server', () => {
   it('keeps named builds for a year and the page itself not at all', async () => {
     expect((await fetch(`${base}/main-ABCDEF12.js`)).headers.get('cache-control')).toContain('immutable');
     expect((await fetch(base)).headers.get('cache-control')).toBe('no-cache');
+  });
+
+  it('answers HEAD as it answers GET, and no other method', async () => {
+    for (const path of ['/', '/desk/1234', '/main-ABCDEF12.js']) {
+      const [head, get] = await Promise.all([fetch(base + path, { method: 'HEAD' }), fetch(base + path)]);
+      expect([head.status, head.headers.get('content-type')]).toEqual([get.status, get.headers.get('content-type')]);
+      expect(await head.text()).toBe('');
+    }
+    for (const method of ['POST', 'PUT', 'DELETE', 'OPTIONS']) {
+      const answer = await fetch(`${base}/shelf`, { method });
+      expect([method, answer.status, answer.headers.get('allow')]).toEqual([method, 405, 'GET, HEAD']);
+    }
   });
 
   it('says that it is well, sends no referrer and lies in no frame', async () => {
@@ -68,6 +83,19 @@ describe('the server', () => {
     const { server } = await listen(makeApp(folder), 45290);
     const gone = new Promise((resolve) => server.once('close', resolve));
     closeOnSignal(server);
+    process.emit('SIGTERM');
+    await gone;
+    expect(server.listening).toBe(false);
+  });
+
+  it('does not wait for a request that is never finished', async () => {
+    const { server, port } = await listen(makeApp(folder), 45320);
+    const gone = new Promise((resolve) => server.once('close', resolve));
+    const half = connect(port, '127.0.0.1');
+    half.on('error', () => undefined);
+    await new Promise<void>((resolve) => half.write('GET / HTTP/1.1\r\nHost: x\r\n', () => resolve()));
+    await new Promise<void>((resolve) => server.getConnections((_, count) => (count > 0 ? resolve() : server.once('connection', () => resolve()))));
+    closeOnSignal(server, 20);
     process.emit('SIGTERM');
     await gone;
     expect(server.listening).toBe(false);

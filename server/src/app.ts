@@ -15,6 +15,8 @@ const POLICY = {
   fontSrc: ["'self'", 'data:'],
   connectSrc: ["'self'", 'data:'],
   objectSrc: ["'none'"],
+  baseUri: ["'self'"],
+  formAction: ["'none'"],
   frameAncestors: ["'none'"],
   upgradeInsecureRequests: null,
 };
@@ -32,6 +34,11 @@ export function makeApp(folder: string): Express {
       crossOriginEmbedderPolicy: false,
     }),
   );
+  // Nothing is written here: the page and its files are read, and that is all.
+  app.use((request, response, next) => {
+    if (request.method === 'GET' || request.method === 'HEAD') return next();
+    response.status(405).setHeader('Allow', 'GET, HEAD').type('text').send('Method not allowed');
+  });
   app.get('/health', (_request, response) => {
     response.setHeader('Cache-Control', 'no-store');
     response.json({ status: 'ok' });
@@ -48,7 +55,7 @@ export function makeApp(folder: string): Express {
   );
   // Screens have addresses of their own; missing files are missing.
   app.use((request, response) => {
-    if (request.method !== 'GET' || /\.[a-z0-9]+$/i.test(request.path)) {
+    if (/\.[a-z0-9]+$/i.test(request.path)) {
       response.status(404).type('text').send('Not found');
       return;
     }

@@ -23,11 +23,18 @@ function attempt(app: Express, port: number, host: string): Promise<Server | nul
   });
 }
 
-/** Answers what was begun, takes nothing new, and is gone when the process is asked to stop. */
-export function closeOnSignal(server: Server): void {
+/** Milliseconds that a request which was begun has to finish once the process is asked to stop. */
+const GRACE_MS = 2000;
+
+/**
+ * Answers what was begun, takes nothing new, and is gone when the process is asked to stop: a request that does not finish in its
+ * time is let go.
+ */
+export function closeOnSignal(server: Server, graceMs = GRACE_MS): void {
   const close = () => {
     server.close();
     server.closeIdleConnections();
+    setTimeout(() => server.closeAllConnections(), graceMs).unref();
   };
   process.once('SIGTERM', close);
   process.once('SIGINT', close);
