@@ -20,6 +20,8 @@ export {
   type ApproachChord,
   type ChordChange,
 } from './harmony/changes.js';
+export * from './song/limits.js';
+export { oneLine } from './song/text.js';
 export * from './song/song.js';
 export * from './song/decisions.js';
 export * from './song/edits.js';
@@ -95,6 +97,7 @@ export {
   type WorksheetPart,
 } from './sheet/lesson.js';
 export { writtenScore } from './sheet/written.js';
+export { cardOf, checkDocument, type Checked, type SongCard } from './sheet/card.js';
 export { firstLook, warmUp, type FirstLook, type WarmUp } from './sheet/first-look.js';
 export { grade, type ExpectedNote, type Grade, type GradedNote, type GradeOptions, type HeardNote } from './practice/grade.js';
 export { figuresOf, isClean, passWords, type PassFigures } from './practice/words.js';

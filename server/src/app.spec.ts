@@ -94,7 +94,9 @@ describe('the server', () => {
     const half = connect(port, '127.0.0.1');
     half.on('error', () => undefined);
     await new Promise<void>((resolve) => half.write('GET / HTTP/1.1\r\nHost: x\r\n', () => resolve()));
-    await new Promise<void>((resolve) => server.getConnections((_, count) => (count > 0 ? resolve() : server.once('connection', () => resolve()))));
+    await new Promise<void>((resolve) =>
+      server.getConnections((_, count) => (count > 0 ? resolve() : server.once('connection', () => resolve()))),
+    );
     closeOnSignal(server, 20);
     process.emit('SIGTERM');
     await gone;

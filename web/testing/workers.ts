@@ -1,23 +1,35 @@
-import { arrange, practised, type Arrangement, type Document, type PractisedDays } from '@joined-hands/core';
+import { arrange, cardOf, checkDocument, practised, type Document, type PractisedDays } from '@joined-hands/core';
+import type { Answer, Trouble } from '../src/app/workers/worker-client';
 
-/** The arranging worker without its thread; answers can be held back and let go in any order. */
+/** The arranging and checking workers without their threads; answers can be held back and let go in any order, or refused. */
 export function standInWorkers() {
   const waiting: (() => void)[] = [];
   let holding = false;
-  return {
-    workers: {
-      arranger: {
-        arrange: (document: Document): Promise<Arrangement> =>
-          new Promise((resolve) => {
-            const answer = () => resolve(arrange(document));
-            if (holding) waiting.push(answer);
-            else answer();
-          }),
-        practised: async (document: Document, song: string, days: PractisedDays) => practised(arrange(document), song, days),
-      },
+  let trouble: Trouble | null = null;
+  const answers: Record<string, (...args: never[]) => unknown> = {
+    arrange: (document: Document) => arrange(document),
+    open: (saved: unknown) => {
+      const checked = checkDocument(saved);
+      return checked.ok ? { ok: true, document: checked.document, arrangement: arrange(checked.document) } : checked;
     },
+    practised: (document: Document, song: string, days: PractisedDays) => practised(arrange(document), song, days),
+    cards: (documents: readonly unknown[]) => documents.map(cardOf),
+  };
+  const client = {
+    call: (name: string, ...args: never[]): Promise<Answer<unknown>> =>
+      new Promise((resolve) => {
+        const refused = trouble;
+        const answer = () => resolve(refused ? { ok: false, trouble: refused } : { ok: true, value: answers[name](...args) });
+        if (holding) waiting.push(answer);
+        else answer();
+      }),
+  };
+  return {
+    workers: { arranger: client, checker: client },
     /** Holds every answer back from now on. */
     hold: () => (holding = true),
+    /** Answers nothing but this from now on; null for answers again. */
+    refuse: (why: Trouble | null) => (trouble = why),
     /** Lets the answers go, the last that was asked for first. */
     letGo: (): void => {
       holding = false;

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod.js';
 import { TextureSchema, type Texture } from '../song/texture-data.js';
 
 /** A file of textures, for another song or another player. */

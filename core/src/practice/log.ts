@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod.js';
 import { grouped } from '../lists/grouped.js';
 import { dayAfter, type Day } from './days.js';
 import { STEP_KINDS, STEP_WORDS, type Step } from './steps.js';
@@ -38,6 +38,12 @@ export const PassSchema = z.object({
 });
 
 export type Pass = z.infer<typeof PassSchema>;
+
+/** A pass as it was saved; null for what is none. */
+export function readPass(data: unknown): Pass | null {
+  const read = PassSchema.safeParse(data);
+  return read.success ? read.data : null;
+}
 
 /** A pass as it was played, before it is kept. */
 export type Played = Omit<Pass, 'id' | 'at' | 'day' | 'note'>;

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod.js';
 import { HARMONIC_RHYTHMS, VOCABULARIES } from '../harmony/vocabulary.js';
 import { isPitch } from '../pitch/pitch.js';
 import { MOST } from './limits.js';

@@ -161,9 +161,15 @@ export type Wide = Pick<
 
 /** Sets a wish for a stretch, or for the whole song (null), where it takes the place of those of its stretches. */
 export function setWish<K extends keyof Wide>(doc: Document, range: PartRange | null, wish: K, value: Wide[K]): Document {
-  if (range) return setPassage(doc, range, { [wish]: value === doc.choices[wish] ? null : value });
+  if (range) return setPassage(doc, range, { [wish]: sameWish(value, doc.choices[wish]) ? null : value });
   const plain = setPassage(doc, { start: 0, end: doc.song.length }, { [wish]: null });
   return withChoices(plain, { [wish]: value });
+}
+
+/** True for equal wishes; harmony is a density and a size, equal where both are. */
+function sameWish(a: Wide[keyof Wide], b: Wide[keyof Wide]): boolean {
+  if (typeof a !== 'object' || typeof b !== 'object') return a === b;
+  return a.density === b.density && a.size === b.size;
 }
 
 /** What is wished for at a place: by its stretch, else by the song. */

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod.js';
 import type { Key } from '../harmony/key.js';
 import { HIGHEST_KEY, LOWEST_KEY, isPitch, midiOf } from '../pitch/pitch.js';
 import { countBars, placeName, layBars, type Bar } from '../time/bars.js';

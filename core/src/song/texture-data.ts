@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../zod.js';
 
 /**
  * What one attack of a texture plays, as degrees of the chord counted up from its root in the bass: "1", "5", "8", "10" (the third an

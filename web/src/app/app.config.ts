@@ -1,13 +1,22 @@
-import { isDevMode, provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
-import { provideRouter, withComponentInputBinding } from '@angular/router';
+import {
+  ErrorHandler,
+  isDevMode,
+  provideBrowserGlobalErrorListeners,
+  provideZonelessChangeDetection,
+  type ApplicationConfig,
+} from '@angular/core';
+import { provideRouter, withComponentInputBinding, withNavigationErrorHandler } from '@angular/router';
 import { provideServiceWorker } from '@angular/service-worker';
 import { en_US, provideNzI18n } from 'ng-zorro-antd/i18n';
 import { routes } from './app.routes';
+import { sayNotLoaded, Uncaught } from './state/uncaught';
 
 export const appConfig: ApplicationConfig = {
   providers: [
     provideZonelessChangeDetection(),
-    provideRouter(routes, withComponentInputBinding()),
+    provideBrowserGlobalErrorListeners(),
+    { provide: ErrorHandler, useClass: Uncaught },
+    provideRouter(routes, withComponentInputBinding(), withNavigationErrorHandler(sayNotLoaded)),
     provideNzI18n(en_US),
     // After the first visit everything, the engraver and the piano too, is there without a network. It is fetched once
     // the page has settled, so that the first screen comes first.

@@ -1,19 +1,20 @@
 import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, signal, viewChild } from '@angular/core';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { keyName, meterName } from '@joined-hands/core';
+import { CdkVirtualScrollableElement } from '@angular/cdk/scrolling';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { filter, map, skip } from 'rxjs';
 import { Finder } from './finder/finder';
 import { Actions, type Action } from './state/actions';
 import { DeskStore } from './state/desk.store';
+import { Incoming } from './state/incoming';
 import { PracticeStore } from './state/practice.store';
 import { SettingsStore } from './state/settings.store';
 import { Signs } from './widgets/signs';
 import { TourCard } from './tour/tour';
 import { Tabs } from './storage/tabs';
-import { download, fileName } from './widgets/download';
+import { download, fileName, rawProject } from './widgets/download';
 import { ToastOutlet, Toasts } from './widgets/toasts';
-import { Workers } from './workers/workers';
 import { SwUpdate } from '@angular/service-worker';
 import { GLOSSARY } from './words/glossary';
 import { letGoOfButton } from './widgets/keys';
@@ -41,13 +42,15 @@ const OF_SONG: ReadonlySet<string> = new Set([...SCREENS.map((s) => s.path), ...
 @Component({
   selector: 'jh-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Finder, TourCard, RouterOutlet, RouterLink, RouterLinkActive, Signs, ToastOutlet],
+  imports: [CdkVirtualScrollableElement, Finder, TourCard, RouterOutlet, RouterLink, RouterLinkActive, Signs, ToastOutlet],
   templateUrl: './app.html',
   styleUrl: './app.less',
   host: {
     '(document:keydown)': 'actions.press($event)',
     '(click)': 'letGo($event)',
     '(window:beforeunload)': 'askFirst($event)',
+    '(document:dragover)': 'holdFile($event)',
+    '(document:drop)': 'takeDropped($event)',
   },
 })
 export class App {
@@ -55,8 +58,8 @@ export class App {
   private readonly practice = inject(PracticeStore);
   protected readonly settings = inject(SettingsStore);
   protected readonly tabs = inject(Tabs);
-  private readonly workers = inject(Workers);
   private readonly toasts = inject(Toasts);
+  private readonly incoming = inject(Incoming);
   protected readonly offline = signal(!navigator.onLine);
   private readonly router = inject(Router);
   protected readonly actions = inject(Actions);
@@ -99,11 +102,24 @@ export class App {
     if (this.desk.atRisk() || this.practice.atRisk()) event.preventDefault();
   }
 
+  /** A file that is dropped anywhere goes to the intake: the browser would leave the page for it. */
+  protected holdFile(event: DragEvent): void {
+    if (event.dataTransfer?.types.includes('Files')) event.preventDefault();
+  }
+
+  protected takeDropped(event: DragEvent): void {
+    const files = [...(event.dataTransfer?.files ?? [])];
+    if (files.length === 0) return;
+    event.preventDefault();
+    this.incoming.files.set(files);
+    void this.router.navigate(['/intake']);
+  }
+
   /** The open song as a project file, for when the browser does not keep it. */
-  protected async rescue(): Promise<void> {
+  protected rescue(): void {
+    // Written here: it must not wait for a worker that may be what is stuck.
     const doc = this.desk.document();
-    if (!doc) return;
-    download(`${fileName(doc.song.title)}.json`, await this.workers.arranger.write('project', doc), 'application/json');
+    if (doc) download(`${fileName(doc.song.title)}.json`, rawProject(doc), 'application/json');
   }
 
   protected readonly themeName = computed(() => (this.settings.theme() === 'day' ? 'Evening theme' : 'Day theme'));

@@ -2,24 +2,26 @@ import { strToU8, zipSync } from 'fflate';
 import type { Document } from '../../song/decisions.js';
 import { decodeText } from '../text.js';
 import { BadZip, unzip, type ZipEntry } from '../zip.js';
-import { readProject, writeProject } from './project.js';
+import { readProject, writeRaw } from './project.js';
 
 /** Most songs and bytes of an archive. */
 const MOST = { songs: 2000, bytes: 200_000_000 } as const;
 
-/** Writes documents as one archive: a ZIP of project files. */
-export function writeArchive(documents: readonly Document[]): Uint8Array {
+/** Writes documents as one archive: a ZIP of project files. What was saved and cannot be read goes in as it is. */
+export function writeArchive(documents: readonly unknown[]): Uint8Array {
   const names = new Set<string>();
   const files = documents.map((doc): [string, Uint8Array] => {
+    const title = (doc as { song?: { title?: unknown } } | null)?.song?.title;
     const plain =
-      doc.song.title
+      (typeof title === 'string' ? title : '')
+        .slice(0, 80)
         .replace(/[^\p{L}\p{N}]+/gu, '-')
         .replace(/^-|-$/g, '')
         .toLowerCase() || 'song';
     let name = `${plain}.json`;
     for (let n = 2; names.has(name); n++) name = `${plain}-${n}.json`;
     names.add(name);
-    return [name, strToU8(writeProject(doc))];
+    return [name, strToU8(writeRaw(doc))];
   });
   return zipSync(Object.fromEntries(files), { level: 6 });
 }

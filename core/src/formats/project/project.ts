@@ -12,6 +12,11 @@ export function writeProject(document: Document): string {
   return `${JSON.stringify({ kind: KIND, ...document }, null, 2)}\n`;
 }
 
+/** Writes saved data as a project file, whether it can be read or not: nothing of it is changed. */
+export function writeRaw(saved: unknown): string {
+  return `${JSON.stringify({ kind: KIND, ...(saved as object) }, null, 2)}\n`;
+}
+
 /** Reads a project file. Files of older versions are brought forward; those of newer ones are refused by name. */
 export function readProject(text: string): ProjectReading {
   let data: unknown;

@@ -61,8 +61,9 @@ export class DifficultyPanel {
     if (!open || !document) return;
     this.helps.set(null);
     const range = this.range();
-    const [versions, helps] = await this.workers.arranger.ease(document, range);
+    const eased = await this.workers.arranger.call('ease', document, range);
     if (range?.start !== this.range()?.start) return;
+    const [versions, helps] = eased.ok ? eased.value : [[], []];
     this.versions.set(versions);
     this.helps.set(helps);
   }

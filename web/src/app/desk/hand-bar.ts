@@ -247,7 +247,8 @@ export class HandBar {
     const whole = { start: 0, end: arrangement.song.length };
     const scope =
       reach === 'chord' && chord ? { start: chord.at, end: chord.at + chord.length } : reach === 'part' && part ? part : whole;
-    this.prices.set(await this.workers.arranger.prices(document, { start: scope.start, end: scope.end }));
+    const prices = await this.workers.arranger.call('prices', document, { start: scope.start, end: scope.end });
+    if (prices.ok) this.prices.set(prices.value);
   }
 
   constructor() {

@@ -61,7 +61,7 @@ export class DrillsScreen {
   ];
 
   protected readonly arrangement = computed(() => (this.id() ? this.desk.arrangement() : null));
-  protected readonly missing = computed(() => this.id() !== undefined && this.desk.missing());
+  protected readonly missing = computed(() => this.id() !== undefined && (this.desk.missing() || this.desk.unopened() !== null));
   protected readonly hands = computed(() => this.desk.document()?.hands ?? handsOf());
   protected readonly book = computed(() => DRILL_BOOK.filter((e) => !e.ofSong || this.arrangement()));
   protected readonly kind = signal<DrillKind>('cadence');

@@ -44,7 +44,7 @@ import { Choice } from '../widgets/choice';
 import { download } from '../widgets/download';
 import { Energy } from '../widgets/energy';
 import { Toasts } from '../widgets/toasts';
-import { Workers } from '../workers/workers';
+import { TROUBLE, Workers } from '../workers/workers';
 import { ROW_WORDS } from './rows';
 
 /** Columns for each count that can be written in. */
@@ -218,7 +218,10 @@ export class FiguresScreen implements OnDestroy {
     if (!doc || !part) return;
     const texture = this.textureOf(this.draft());
     const trial = setWish(saveTexture(doc, texture), { start: part.start, end: part.end }, 'texture', texture.id);
-    const arrangement = await this.workers.arranger.arrange(trial);
+    const arranged = await this.workers.arranger.call('arrange', trial);
+    if (!arranged.ok)
+      return this.fault.set(`This figure could not be arranged: ${TROUBLE[arranged.trouble]}. Change it and try again.`);
+    const arrangement = arranged.value;
     const options = asArranged(arrangement, this.settings.tempoPercent());
     await this.player.play(planSounds(arrangement, arrangement.parts[part.number - 1], { ...options, scope: 'part' }));
   }

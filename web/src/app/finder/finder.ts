@@ -26,11 +26,11 @@ export class Finder {
 
   private readonly entries = computed((): readonly Entry[] => [
     ...this.actions.all().flatMap((a) => (a.run ? [{ name: a.name, hint: a.holds ?? keyOf(a), run: a.run }] : [])),
-    ...this.shelf.songs().map(({ id, document }) => ({
-      name: document.song.title,
-      hint: 'song',
-      run: () => void this.router.navigate(['/desk', id]),
-    })),
+    ...this.shelf
+      .songs()
+      .flatMap(({ id, card }) =>
+        card ? [{ name: card.title, hint: 'song', run: () => void this.router.navigate(['/desk', id]) }] : [],
+      ),
   ]);
   protected readonly found = computed(() => (this.shown() ? search(this.entries(), this.typed()) : []));
   /** The entry that Enter takes. */

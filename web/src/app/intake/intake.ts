@@ -2,24 +2,29 @@ import {
   ChangeDetectionStrategy,
   Component,
   ElementRef,
+  type OnDestroy,
   computed,
   effect,
   inject,
   linkedSignal,
   signal,
+  untracked,
   viewChild,
 } from '@angular/core';
 import { Router } from '@angular/router';
 import { capital, newDocument, type Arrangement, type Document } from '@joined-hands/core';
-import type { Answers, Counted, Question, Reading, Recording, Refusal } from '@joined-hands/core/formats';
+import type { Answers, Counted, Found, Question, Reading, Recording, Refusal } from '@joined-hands/core/formats';
 import { ShelfStore } from '../state/shelf.store';
-import { Library } from '../storage/library';
+import { Incoming } from '../state/incoming';
+import { Library, STORAGE_SENTENCES, storageTrouble } from '../storage/library';
 import { TYPED, type TypedWay } from './typed';
 import { PlayIn } from './play-in';
 import { JoinStrip } from '../widgets/join-strip/join-strip';
 import { Choice } from '../widgets/choice';
+import { download, fileName, rawProject } from '../widgets/download';
 import { Toasts } from '../widgets/toasts';
-import { Workers } from '../workers/workers';
+import type { Answer } from '../workers/worker-client';
+import { TROUBLE, Workers } from '../workers/workers';
 
 /** The ways in, the one to begin with first. */
 const WAYS = [
@@ -35,6 +40,10 @@ const LARGEST_FILE = 20_000_000;
 const sizeName = (bytes: number): string =>
   bytes < 100_000 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
 const TYPING_PAUSE_MS = 180;
+/** Milliseconds after which a text that is still being read is said to be, with a way to stop it. */
+const SLOW_MS = 500;
+/** Letters of a typed text that are kept for the next visit; a longer one is a file of its own. */
+const LONGEST_DRAFT = 200_000;
 
 /** Bringing a song in: a file, pasted ABC, or letter lines typed with a live strip under them. */
 @Component({
@@ -44,7 +53,7 @@ const TYPING_PAUSE_MS = 180;
   templateUrl: './intake.html',
   styleUrl: './intake.less',
 })
-export class Intake {
+export class Intake implements OnDestroy {
   private readonly workers = inject(Workers);
   private readonly shelf = inject(ShelfStore);
   private readonly library = inject(Library);
@@ -72,7 +81,8 @@ export class Intake {
   /** The file at hand, to be read again when a question is answered otherwise. */
   private file: { readonly name: string; readonly data: Uint8Array } | null = null;
   protected readonly leftOut = computed(() => this.counted().filter((c) => c.became === 'left out').length);
-  protected readonly reading = signal(false);
+  /** What is being read, as it is named there; null where nothing is. */
+  protected readonly reading = signal<string | null>(null);
   protected readonly fileName = signal('');
   protected readonly over = signal(false);
   /** The last text that could be read, as a document with its arrangement. It stays while a slip is mended. */
@@ -82,7 +92,7 @@ export class Intake {
     arrangement: null,
   }));
   /** True where a file was read and its song is shown. */
-  protected readonly taken = computed(() => this.good().document !== null && !this.reading() && this.sentence() === null);
+  protected readonly taken = computed(() => this.good().document !== null && this.reading() === null && this.sentence() === null);
   private turn = 0;
   /** What was put on the desk. */
   private kept: Document | null = null;
@@ -98,8 +108,13 @@ export class Intake {
     return { number: refusal.line, before: line.slice(0, from), at: line.slice(from, to), after: line.slice(to) };
   });
 
+  private readonly incoming = inject(Incoming);
+
   constructor() {
     void this.restore();
+    effect(() => {
+      if (this.incoming.files().length > 0) untracked(() => void this.takeFiles(this.incoming.take()));
+    });
     effect((onCleanup) => {
       const text = this.text();
       const way = this.way();
@@ -109,8 +124,14 @@ export class Intake {
     });
   }
 
+  /** What is left is not read to its end. */
+  ngOnDestroy(): void {
+    if (this.reading() !== null) this.workers.reader.stop();
+  }
+
   private async restore(): Promise<void> {
-    const draft = await this.library.setting<{ letters: string; abc: string }>('draft');
+    // Without storage there is no draft.
+    const draft = await this.library.setting<{ letters: string; abc: string }>('draft').catch(() => null);
     // What was typed in the meantime is newer.
     if (!draft || this.letters() !== TYPED.letters.first || this.abc() !== TYPED.abc.first) return;
     this.letters.set(draft.letters);
@@ -119,7 +140,9 @@ export class Intake {
 
   protected type(text: string): Promise<void> {
     (this.way() === 'abc' ? this.abc : this.letters).set(text);
-    return this.library.keepSetting('draft', { letters: this.letters(), abc: this.abc() });
+    const short = (draft: string): string => (draft.length > LONGEST_DRAFT ? '' : draft);
+    const draft = { letters: short(this.letters()), abc: short(this.abc()) };
+    return this.library.keepSetting('draft', draft).catch(() => undefined);
   }
 
   protected choose(way: Way): void {
@@ -131,6 +154,7 @@ export class Intake {
 
   private clear(): void {
     this.turn++;
+    this.reading.set(null);
     this.refusal.set(null);
     this.sentence.set(null);
     this.notices.set([]);
@@ -157,7 +181,11 @@ export class Intake {
   private async readRecording(recording: Recording | null): Promise<void> {
     const turn = ++this.turn;
     if (!recording || recording.notes.length === 0) return this.clear();
-    await this.show('play', turn, await this.workers.reader.readRecording(recording, this.answers));
+    await this.show(
+      'play',
+      turn,
+      await this.awaited(turn, 'what you played', this.workers.reader.call('readRecording', recording, this.answers)),
+    );
   }
 
   private read(way: 'letters' | 'abc', text: string): void {
@@ -168,11 +196,25 @@ export class Intake {
     const turn = ++this.turn;
     if (way === 'abc' && !text.trim()) return this.clear();
     const { reader } = this.workers;
-    await this.show(way, turn, await (way === 'abc' ? reader.readAbc(text, this.answers) : reader.readLetters(text)));
+    // Only the text as it stands now is worth reading.
+    reader.skipWaiting();
+    const read = way === 'abc' ? reader.call('readAbc', text, this.answers) : reader.call('readLetters', text);
+    await this.show(way, turn, await this.awaited(turn, 'the text', read));
   }
 
-  private async show(way: Way, turn: number, read: Reading): Promise<void> {
+  /** An answer of the reader; where it takes longer, that is said, with a way to stop it. */
+  private async awaited<T>(turn: number, what: string, answer: Promise<Answer<T>>): Promise<Answer<T>> {
+    const timer = setTimeout(() => turn === this.turn && this.reading.set(what), SLOW_MS);
+    const read = await answer;
+    clearTimeout(timer);
+    if (turn === this.turn) this.reading.set(null);
+    return read;
+  }
+
+  private async show(way: Way, turn: number, answer: Answer<Reading>): Promise<void> {
     if (turn !== this.turn) return;
+    if (!answer.ok) return this.sentence.set(`This could not be read: ${TROUBLE[answer.trouble]}. Shorten it, or choose a file.`);
+    const read = answer.value;
     if (!read.ok) {
       const { refusal } = read;
       const place = refusal.place ? `${capital(refusal.place)}: ` : '';
@@ -180,15 +222,26 @@ export class Intake {
       this.sentence.set(`${place}${refusal.cause} ${refusal.wayOut}`);
       return;
     }
-    const document = newDocument(read.song);
-    const arrangement = await this.workers.arranger.arrange(document);
+    await this.preview(way, turn, newDocument(read.song), read);
+  }
+
+  /** Shows a song that was read, arranged, with what was found beside it. */
+  private async preview(
+    way: Way,
+    turn: number,
+    document: Document,
+    found: Pick<Found, 'notices' | 'questions' | 'counted'>,
+  ): Promise<void> {
+    const arranged = await this.workers.arranger.call('arrange', document);
     if (turn !== this.turn) return;
     this.refusal.set(null);
+    if (!arranged.ok)
+      return this.sentence.set(`The song was read, but could not be arranged: ${TROUBLE[arranged.trouble]}. Try a shorter one.`);
     this.sentence.set(null);
-    this.notices.set(read.notices);
-    this.questions.set(read.questions);
-    this.counted.set(read.counted);
-    this.good.set({ way, document, arrangement });
+    this.notices.set(found.notices);
+    this.questions.set(found.questions);
+    this.counted.set(found.counted);
+    this.good.set({ way, document, arrangement: arranged.value });
   }
 
   /** Puts the cursor on the trouble. */
@@ -205,9 +258,18 @@ export class Intake {
     editor.setSelectionRange(start + from, start + to);
   }
 
-  protected async takeFile(file: File | undefined | null): Promise<void> {
+  /** The files of a field, which is free for the same ones again. */
+  protected filesOf(field: HTMLInputElement): readonly File[] {
+    const files = [...(field.files ?? [])];
+    field.value = '';
+    return files;
+  }
+
+  protected async takeFiles(files: readonly File[]): Promise<void> {
     this.over.set(false);
+    const file = files.at(0);
     if (!file) return;
+    if (files.length > 1) this.toasts.say(`Only ${file.name} was opened. Bring in the other ${files.length - 1} one at a time.`);
     this.choose('file');
     if (file.size > LARGEST_FILE)
       return this.sentence.set(`${file.name}: The file is larger than 20 MB. Choose a file with one song.`);
@@ -221,30 +283,20 @@ export class Intake {
     const { file } = this;
     if (!file) return;
     const turn = ++this.turn;
-    this.reading.set(true);
-    const opened = await this.workers.reader.open(file.name, file.data, null, this.answers);
+    this.reading.set(this.fileName());
+    const opened = await this.workers.reader.call('open', file.name, file.data, null, this.answers);
     if (turn !== this.turn) return;
-    this.reading.set(false);
-    if (!opened.ok) return this.sentence.set(opened.sentence);
-    const arrangement = await this.workers.arranger.arrange(opened.document);
-    if (turn !== this.turn) return;
-    this.sentence.set(null);
-    this.notices.set(opened.notices);
-    this.questions.set(opened.questions);
-    this.counted.set(opened.counted);
-    this.good.set({ way: 'file', document: opened.document, arrangement });
+    this.reading.set(null);
+    if (!opened.ok) return this.sentence.set(`${file.name} could not be read: ${TROUBLE[opened.trouble]}. Choose another file.`);
+    if (!opened.value.ok) return this.sentence.set(opened.value.sentence);
+    await this.preview('file', turn, opened.value.document, opened.value);
   }
 
   protected cancel(): void {
     this.turn++;
-    this.workers.stopReading();
-    this.reading.set(false);
-    this.sentence.set('Reading was stopped. Nothing was changed; choose another file.');
-  }
-
-  protected drop(event: DragEvent): void {
-    event.preventDefault();
-    void this.takeFile(event.dataTransfer?.files[0]);
+    this.workers.reader.stop();
+    this.reading.set(null);
+    this.sentence.set(`Reading was stopped. Nothing was changed; ${this.typed() ? 'shorten the text' : 'choose another file'}.`);
   }
 
   protected dragOver(event: DragEvent): void {
@@ -262,10 +314,16 @@ export class Intake {
     if (!document || this.sentence() || this.kept === document) return;
     // Pressed twice, it is still one song.
     this.kept = document;
-    const id = await this.shelf.add(document).catch(() => null);
-    if (id === null) {
+    let id: string;
+    try {
+      id = await this.shelf.add(document);
+    } catch (error) {
       this.kept = null;
-      return this.toasts.say('The browser has no room for this song. Take songs out of the bin for good, then press again.');
+      const save = {
+        label: 'Save it as a file',
+        run: () => download(`${fileName(document.song.title)}.json`, rawProject(document), 'application/json'),
+      };
+      return this.toasts.say(STORAGE_SENTENCES[storageTrouble(error)], save);
     }
     const typed = this.typed();
     if (typed) await this.type(typed.first);

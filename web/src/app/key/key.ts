@@ -9,7 +9,8 @@ import { SettingsStore } from '../state/settings.store';
 import { Choice } from '../widgets/choice';
 import { signRuns } from '../widgets/sign-runs';
 import { Signs } from '../widgets/signs';
-import { Workers } from '../workers/workers';
+import { Toasts } from '../widgets/toasts';
+import { TROUBLE, Workers } from '../workers/workers';
 import { charts, keyChart } from './key-chart';
 import { What } from '../words/what';
 
@@ -36,6 +37,7 @@ export class KeyScreen {
   protected readonly desk = inject(DeskStore);
   private readonly settings = inject(SettingsStore);
   private readonly workers = inject(Workers);
+  private readonly toasts = inject(Toasts);
   protected readonly measures = MEASURES;
   protected readonly measure = signal<Measure>('difficulty');
   protected readonly keys = signal<readonly KeyFacts[]>([]);
@@ -77,7 +79,11 @@ export class KeyScreen {
     openSong(this.id);
     effect(() => {
       const document = this.desk.document();
-      if (document) void this.workers.arranger.keys(document).then((keys) => this.keys.set(keys));
+      if (!document) return;
+      void this.workers.arranger.call('keys', document).then((keys) => {
+        if (keys.ok) this.keys.set(keys.value);
+        else this.toasts.say(`The twelve keys could not be compared: ${TROUBLE[keys.trouble]}.`);
+      });
     });
   }
 

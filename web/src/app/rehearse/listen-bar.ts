@@ -44,7 +44,7 @@ export class ListenBar {
     const hands = this.rehearsal.step()?.hands;
     return hands === 'right' ? 'Left hand' : hands === 'left' ? 'Right hand' : null;
   });
-  protected readonly busy = computed(() => this.rehearsal.state() !== 'ready' && this.rehearsal.state() !== 'asking');
+  protected readonly busy = computed(() => !this.rehearsal.idle());
   protected readonly says = computed(() => {
     if (this.player.trouble()) return this.player.trouble();
     switch (this.rehearsal.state()) {

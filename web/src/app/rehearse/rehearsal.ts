@@ -102,6 +102,8 @@ export class Rehearsal implements OnDestroy {
   });
 
   readonly state = signal<'ready' | 'hearing' | 'playing' | 'waiting' | 'asking'>('ready');
+  /** True where nothing is under way, and a pass can begin. */
+  readonly idle = computed(() => this.state() === 'ready' || this.state() === 'asking');
   readonly result = signal<Result | null>(null);
   readonly waiting = signal<Waiting>(WAITING);
   readonly places = computed(() => waitPlaces(this.notes()));
@@ -161,7 +163,7 @@ export class Rehearsal implements OnDestroy {
 
   /** Begins a pass, or breaks it off. */
   toggle(): void {
-    if (this.state() === 'ready' || this.state() === 'asking') void this.start();
+    if (this.idle()) void this.start();
     else this.stop();
   }
 

@@ -189,7 +189,7 @@ export class Rehearse implements OnDestroy {
     const by = (change: number) => rehearsal.setTempo(rehearsal.tempo() + change);
     return [
       {
-        name: rehearsal.state() === 'ready' ? 'Begin the pass' : 'Stop the pass',
+        name: rehearsal.idle() ? 'Begin the pass' : 'Stop the pass',
         keys: [' ', 'Enter'],
         run: () => rehearsal.toggle(),
       },

@@ -9,7 +9,8 @@ import { Choice } from '../widgets/choice';
 import { MissingSong } from '../widgets/missing-song';
 import { Paper, type PaperKind } from './paper';
 import type { ExportKind } from '../workers/arranger.worker';
-import { Workers } from '../workers/workers';
+import { Toasts } from '../widgets/toasts';
+import { TROUBLE, Workers } from '../workers/workers';
 
 /** Paper in tenths of a millimetre. */
 const PAPERS = { a4: { width: 2100, height: 2970 }, letter: { width: 2159, height: 2794 } } as const;
@@ -56,6 +57,7 @@ export class Sheet {
   protected readonly desk = inject(DeskStore);
   protected readonly settings = inject(SettingsStore);
   private readonly workers = inject(Workers);
+  private readonly toasts = inject(Toasts);
   private readonly sanitizer = inject(DomSanitizer);
   protected readonly exports = EXPORTS;
   protected readonly papers = PAPER_CHOICES;
@@ -95,23 +97,24 @@ export class Sheet {
     const document = this.desk.document();
     if (!document) return;
     const turn = ++this.turn;
-    try {
-      const xml = await this.workers.arranger.write('musicxml', document);
-      const pages = await this.workers.engraver.engrave(String(xml), paper);
-      if (turn !== this.turn) return;
-      // The engraver's SVG is made here from the song's own notes and escaped text.
-      this.pages.set(pages.map((svg) => this.sanitizer.bypassSecurityTrustHtml(svg)));
-      this.trouble.set(null);
-    } catch {
-      if (turn === this.turn) this.trouble.set('The staff could not be engraved. The letter chart and the exports still work.');
-    }
+    const xml = await this.workers.arranger.call('write', 'musicxml', document);
+    const pages = xml.ok ? await this.workers.engraver.call('engrave', String(xml.value), paper) : xml;
+    if (turn !== this.turn) return;
+    if (!pages.ok)
+      return this.trouble.set(
+        `The staff could not be engraved: ${TROUBLE[pages.trouble]}. The letter chart and the exports still work.`,
+      );
+    // The engraver's SVG is made here from the song's own notes and escaped text.
+    this.pages.set(pages.value.map((svg) => this.sanitizer.bypassSecurityTrustHtml(svg)));
+    this.trouble.set(null);
   }
 
   protected async export(entry: ExportEntry): Promise<void> {
     const document = this.desk.document();
     if (!document) return;
-    const content = await this.workers.arranger.write(entry.kind, document);
-    download(`${fileName(document.song.title)}.${entry.ending}`, content, entry.type);
+    const content = await this.workers.arranger.call('write', entry.kind, document);
+    if (!content.ok) return this.toasts.say(`The file could not be written: ${TROUBLE[content.trouble]}. Try again.`);
+    download(`${fileName(document.song.title)}.${entry.ending}`, content.value, entry.type);
   }
 
   /** Whose song it is, as the sheet is to say it. */

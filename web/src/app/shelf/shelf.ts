@@ -1,33 +1,29 @@
-import { ChangeDetectionStrategy, Component, ElementRef, inject, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, signal, viewChild } from '@angular/core';
+import { ScrollingModule } from '@angular/cdk/scrolling';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
-import { keyName, layBars, meterName, resolveChords, staffStep } from '@joined-hands/core';
+import type { SongCard } from '@joined-hands/core';
 import { Actions } from '../state/actions';
-import { DeskStore } from '../state/desk.store';
+import { DeskStore, faultSentence } from '../state/desk.store';
 import { ShelfStore } from '../state/shelf.store';
-import type { StoredSong } from '../storage/library';
-import { download } from '../widgets/download';
+import { Library, type ShelfEntry } from '../storage/library';
+import { download, fileName, rawProject } from '../widgets/download';
 import { More, type Deed } from '../widgets/more';
 import { Signs } from '../widgets/signs';
 import { Tour } from '../tour/tour';
 import { Toasts } from '../widgets/toasts';
-import { Workers } from '../workers/workers';
+import { TROUBLE, Workers } from '../workers/workers';
 
-interface Card {
-  readonly song: StoredSong;
-  readonly title: string;
-  readonly key: string;
-  readonly facts: string;
-  /** The first bars of the tune as small stones, x and y from 0 to 1. */
-  readonly contour: readonly { readonly x: number; readonly y: number; readonly long: boolean }[];
-  readonly chords: string;
-}
+/** Pixels between cards, of a row with what is below it, and the least width of a card. */
+const GAP = 22;
+const ROW = 258;
+const NARROWEST = 300;
 
-/** All songs, newest first. */
+/** All songs, newest first. Only the rows that are seen are made. */
 @Component({
   selector: 'jh-shelf',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FormsModule, More, RouterLink, Signs],
+  imports: [FormsModule, More, RouterLink, ScrollingModule, Signs],
   templateUrl: './shelf.html',
   styleUrl: './shelf.less',
 })
@@ -35,98 +31,112 @@ export class Shelf {
   protected readonly shelf = inject(ShelfStore);
   protected readonly tour = inject(Tour);
   private readonly desk = inject(DeskStore);
+  private readonly library = inject(Library);
   private readonly toasts = inject(Toasts);
   private readonly router = inject(Router);
   private readonly workers = inject(Workers);
+  protected readonly row = ROW;
+  protected readonly sentenceOf = faultSentence;
   /** Why a shelf file could not be read. */
   protected readonly fault = signal<string | null>(null);
   protected readonly renaming = signal<string | null>(null);
   private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('nameField');
+  private readonly cards = viewChild<ElementRef<HTMLElement>>('cards');
+  private readonly width = signal(0);
+  /** Cards in a row. */
+  protected readonly columns = computed(() => {
+    const width = this.width();
+    return Math.max(1, Math.floor((width + GAP) / (Math.max(NARROWEST, width * 0.31) + GAP)));
+  });
+  protected readonly rows = computed((): readonly (readonly ShelfEntry[])[] => {
+    const [songs, columns] = [this.shelf.songs(), this.columns()];
+    return Array.from({ length: Math.ceil(songs.length / columns) }, (_, i) => songs.slice(i * columns, (i + 1) * columns));
+  });
 
   constructor() {
     inject(Actions).offer(() => [{ name: 'Save the whole shelf as a file', run: () => void this.saveAll() }]);
     void this.desk.saved().then(() => this.shelf.load());
+    effect((onCleanup) => {
+      const list = this.cards()?.nativeElement;
+      if (!list) return;
+      const watch = new ResizeObserver(([{ contentRect }]) => this.width.set(contentRect.width));
+      watch.observe(list);
+      onCleanup(() => watch.disconnect());
+    });
   }
 
-  protected cardOf(stored: StoredSong): Card {
-    const { song } = stored.document;
-    const bars = layBars(song).filter((b) => b.number > 0).length;
-    const names = new Set(resolveChords(stored.document).map((c) => c.symbol));
-    return {
-      song: stored,
-      title: song.title,
-      key: keyName(song.key),
-      facts: `${meterName(song.meters[0])} · ${bars} bars`,
-      contour: contourOf(stored),
-      chords: [...names].slice(0, 6).join('  '),
-    };
+  protected firstOf(_: number, row: readonly ShelfEntry[]): string {
+    return row[0].id;
   }
 
-  protected open(card: Card): void {
-    void this.router.navigate(['/desk', card.song.id]);
+  protected open(song: ShelfEntry): void {
+    void this.router.navigate(['/desk', song.id]);
   }
 
   /** What can be done with a song beside opening it, as its menu shows it. */
-  protected doable(card: Card): Deed[] {
+  protected doable(song: ShelfEntry, card: SongCard): Deed[] {
+    const { title } = card;
+    const off = { name: 'Take off the shelf', run: () => void this.remove(song, title) };
+    if (card.fault) return [off];
     return [
-      { name: 'Rename', run: () => this.startRename(card) },
-      { name: 'Duplicate', run: () => void this.duplicate(card) },
-      { name: 'Take off the shelf', run: () => void this.remove(card) },
+      { name: 'Rename', run: () => this.startRename(song) },
+      { name: 'Duplicate', run: () => void this.duplicate(song, title) },
+      off,
     ];
   }
 
-  private startRename(card: Card): void {
-    this.renaming.set(card.song.id);
+  private startRename({ id }: ShelfEntry): void {
+    this.renaming.set(id);
     setTimeout(() => this.nameField()?.nativeElement.select());
   }
 
-  protected async finishRename(card: Card, title: string): Promise<void> {
-    if (this.renaming() !== card.song.id) return;
+  protected async finishRename({ id }: ShelfEntry, before: string, title: string): Promise<void> {
+    if (this.renaming() !== id) return;
     this.renaming.set(null);
-    if (this.desk.id() === card.song.id) this.desk.close();
-    await this.shelf.rename(card.song, title);
+    if (!title.trim() || title.trim() === before) return;
+    if (this.desk.id() === id) this.desk.close();
+    await this.shelf.rename(id, title);
   }
 
-  private async duplicate(card: Card): Promise<void> {
-    await this.shelf.duplicate(card.song);
-    this.toasts.say(`A copy of “${card.title}” stands on the shelf.`);
+  private async duplicate({ id }: ShelfEntry, title: string): Promise<void> {
+    if (await this.shelf.duplicate(id)) this.toasts.say(`A copy of “${title}” is on the shelf.`);
   }
 
-  private async remove(card: Card): Promise<void> {
-    if (this.desk.id() === card.song.id) this.desk.close();
-    await this.shelf.remove(card.song);
-    this.toasts.say(`“${card.title}” is in the bin.`, { label: 'Put it back', run: () => void this.shelf.putBack(card.song.id) });
+  private async remove({ id }: ShelfEntry, title: string): Promise<void> {
+    if (this.desk.id() === id) this.desk.close();
+    if (await this.shelf.remove(id))
+      this.toasts.say(`“${title}” is in the bin.`, { label: 'Put it back', run: () => void this.shelf.putBack(id) });
+  }
+
+  /** A song that cannot be opened, as it is saved. */
+  protected async saveRaw({ id }: ShelfEntry, { title }: SongCard): Promise<void> {
+    const [song] = await this.library.raw([id]);
+    if (song) download(`${fileName(title)}.json`, rawProject(song.document), 'application/json');
   }
 
   protected async saveAll(): Promise<void> {
-    const data = await this.workers.reader.pack(this.shelf.songs().map((s) => s.document));
-    download(`shelf-${new Date().toISOString().slice(0, 10)}.zip`, data, 'application/zip');
+    const saved = await this.shelf.saved();
+    if (!saved) return;
+    const data = await this.workers.reader.call('pack', saved);
+    if (!data.ok) return this.toasts.say(`The shelf could not be saved as a file: ${TROUBLE[data.trouble]}. Try again.`);
+    download(`shelf-${new Date().toISOString().slice(0, 10)}.zip`, data.value, 'application/zip');
   }
 
   protected async takeShelf(field: HTMLInputElement): Promise<void> {
     const file = field.files?.[0];
     field.value = '';
     if (!file) return;
-    const read = await this.workers.reader.unpack(new Uint8Array(await file.arrayBuffer()));
-    if (!read.ok) return this.fault.set(`${file.name}: ${read.sentence}`);
-    await this.shelf.addAll(read.documents);
-    this.fault.set(read.faults.length > 0 ? read.faults.join(' ') : null);
-    const songs = read.documents.length;
-    this.toasts.say(`${songs === 1 ? 'One song stands' : `${songs} songs stand`} on the shelf beside yours.`);
+    const read = await this.workers.reader.call('unpack', new Uint8Array(await file.arrayBuffer()));
+    if (!read.ok) return this.fault.set(`${file.name} could not be read: ${TROUBLE[read.trouble]}. Choose another file.`);
+    if (!read.value.ok) return this.fault.set(`${file.name}: ${read.value.sentence}`);
+    const { documents, faults } = read.value;
+    this.fault.set(faults.length > 0 ? faults.join(' ') : null);
+    if (!(await this.shelf.addAll(documents))) return;
+    const songs = documents.length;
+    this.toasts.say(`${songs} ${songs === 1 ? 'song was' : 'songs were'} added to your shelf.`);
   }
 
   protected day(at: number): string {
     return new Date(at).toLocaleDateString(undefined, { dateStyle: 'medium' });
   }
-}
-
-function contourOf(stored: StoredSong): Card['contour'] {
-  const notes = stored.document.song.melody.slice(0, 16);
-  if (notes.length === 0) return [];
-  const steps = notes.map((n) => staffStep(n.pitch));
-  const low = Math.min(...steps);
-  const range = Math.max(1, Math.max(...steps) - low);
-  const end = notes[notes.length - 1].at || 1;
-  const longest = Math.max(...notes.map((n) => n.length));
-  return notes.map((n, i) => ({ x: n.at / end, y: 1 - (steps[i] - low) / range, long: n.length > longest / 2 }));
 }

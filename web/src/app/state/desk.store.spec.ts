@@ -17,7 +17,11 @@ import { DeskStore } from './desk.store';
 const GLASS = demo('harbour-glass.abc');
 
 let standIn: ReturnType<typeof standInWorkers>;
-let tabs: { reading: ReturnType<typeof signal<boolean>>; opened: (string | null)[]; changed: (id: string) => void };
+let tabs: {
+  reading: ReturnType<typeof signal<boolean>>;
+  opened: (string | null)[];
+  changed: (id: string, news: 'saved' | 'removed') => void;
+};
 let library: Library;
 let desk: InstanceType<typeof DeskStore>;
 let id: string;
@@ -28,7 +32,7 @@ beforeEach(async () => {
   tabs = { reading: signal(false), opened: [], changed: () => undefined };
   Object.assign(tabs, {
     open: (song: string | null) => tabs.opened.push(song),
-    saved: () => undefined,
+    tell: () => undefined,
     takeOver: () => tabs.reading.set(false),
   });
   TestBed.configureTestingModule({
@@ -44,7 +48,7 @@ beforeEach(async () => {
 });
 afterEach(() => TestBed.resetTestingModule());
 
-const stored = async (): Promise<Document | undefined> => {
+const stored = async (): Promise<unknown> => {
   await desk.saved();
   return (await library.get(id))?.document;
 };
@@ -157,7 +161,7 @@ describe('the open song', () => {
   it('follows what another tab saves, and that can be taken back', async () => {
     const theirs = setChord(GLASS, 0, 'Em7');
     await library.save(id, theirs);
-    tabs.changed(id);
+    tabs.changed(id, 'saved');
     await expect.poll(() => desk.document()).toEqual(theirs);
     expect(desk.undoLabel()).toBe('a change in another tab');
     await desk.undo();
@@ -192,6 +196,75 @@ describe('the open song', () => {
     expect(await stored()).toEqual(GLASS);
     expect(desk.unsaved()).toBeNull();
     expect(desk.atRisk()).toBe(false);
+  });
+
+  it('says that it was taken off the shelf elsewhere, and is put back with every change since', async () => {
+    await library.remove(id);
+    await desk.edit('root position', (d) => setSchool(d, 'root'));
+    await desk.saved();
+    expect([desk.gone(), desk.unsaved(), desk.atRisk()]).toEqual([true, expect.stringContaining('taken off the shelf'), true]);
+    expect(desk.document()?.choices.school).toBe('root');
+    await desk.putBack();
+    expect([desk.gone(), desk.unsaved(), desk.atRisk()]).toEqual([false, null, false]);
+    expect(await stored()).toEqual(desk.document());
+    await desk.undo();
+    expect(await stored()).toEqual(GLASS);
+  });
+
+  it('knows at once that another tab took it off, and that it put it back', async () => {
+    await library.remove(id);
+    tabs.changed(id, 'removed');
+    await expect.poll(() => desk.gone()).toBe(true);
+    await library.putBack(id);
+    tabs.changed(id, 'saved');
+    await expect.poll(() => desk.gone()).toBe(false);
+  });
+
+  it('takes a name that another tab gave it, at every step of its history', async () => {
+    await desk.edit('root position', (d) => setSchool(d, 'root'));
+    await library.rename(id, 'Glass, quietly');
+    // The next edit is made before the news arrives: it does not bring the old name back.
+    await desk.edit('falling bass', (d) => setBass(d, 'falling'));
+    await desk.saved();
+    tabs.changed(id, 'saved');
+    await expect.poll(() => desk.document()?.song.title).toBe('Glass, quietly');
+    expect(desk.undoLabel()).toBe('falling bass');
+    await desk.undo();
+    await desk.undo();
+    expect(desk.document()).toEqual({ ...GLASS, song: { ...GLASS.song, title: 'Glass, quietly' } });
+    expect(await stored()).toEqual(desk.document());
+  });
+
+  it.each(['failed', 'late'] as const)('takes a change back that cannot be arranged: %s', async (why) => {
+    await desk.edit('root position', (d) => setSchool(d, 'root'));
+    const before = desk.document();
+    standIn.refuse(why);
+    await desk.edit('falling bass', (d) => setBass(d, 'falling'));
+    standIn.refuse(null);
+    expect([desk.document(), desk.undoLabel(), await stored()]).toEqual([before, 'root position', before]);
+    expect(TestBed.inject(Toasts).current()?.text).toContain('The song is as it was before');
+    await desk.edit('falling bass', (d) => setBass(d, 'falling'));
+    expect(desk.document()?.choices.bass).toBe('falling');
+  });
+
+  it('says why it cannot be opened, gives out what is saved, and can be tried again', async () => {
+    desk.close();
+    standIn.refuse('late');
+    await desk.open(id);
+    expect(desk.unopened()).toMatchObject({
+      id,
+      title: 'Harbour Glass',
+      saved: GLASS,
+      why: expect.stringContaining('took too long'),
+    });
+    standIn.refuse(null);
+    await desk.open(id);
+    expect([desk.unopened(), desk.document()]).toEqual([null, GLASS]);
+    const newer = { ...GLASS, version: 99 };
+    await library.save(id, newer as unknown as Document);
+    desk.close();
+    await desk.open(id);
+    expect(desk.unopened()).toMatchObject({ saved: newer, why: expect.stringContaining('newer Joined Hands (version 99)') });
   });
 
   it('keeps what is looked at in its place from view to view', () => {

@@ -1,10 +1,10 @@
 import { computed, inject } from '@angular/core';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
-import { linkedEdit, type Arrangement, type Document, type LinkedEdit, type Part } from '@joined-hands/core';
-import { Library, saveTrouble } from '../storage/library';
+import { linkedEdit, type Arrangement, type Document, type LinkedEdit, type Part, type SongCard } from '@joined-hands/core';
+import { Library, saveTrouble, STORAGE_SENTENCES, storageTrouble, withTitle } from '../storage/library';
 import { Tabs } from '../storage/tabs';
 import { Toasts } from '../widgets/toasts';
-import { Workers } from '../workers/workers';
+import { TROUBLE, Workers } from '../workers/workers';
 
 /** The order of the work: right hand, left hand, joined, with fills. */
 export type HandView = 'right' | 'left' | 'joined' | 'fills';
@@ -13,6 +13,15 @@ export type HandView = 'right' | 'left' | 'joined' | 'fills';
 export interface Selection {
   readonly kind: 'chord' | 'note' | 'room';
   readonly at: number;
+}
+
+/** A song that cannot be shown: what it is called, why, and what is saved of it. */
+export interface Unopened {
+  readonly id: string;
+  readonly title: string;
+  readonly why: string;
+  /** The saved data as it is, to be exported; null where the storage does not give it out. */
+  readonly saved: unknown;
 }
 
 interface Step {
@@ -30,6 +39,10 @@ interface DeskState {
   readonly selection: Selection | null;
   readonly view: HandView;
   readonly missing: boolean;
+  /** The song that was to be opened and could not be, or null. */
+  readonly unopened: Unopened | null;
+  /** True where the open song was taken off the shelf elsewhere: nothing more is kept of it until it is put back. */
+  readonly gone: boolean;
   /** Why the last change is not saved, or null. */
   readonly unsaved: string | null;
   /** The last edit, where repeats of its part could take it too. */
@@ -46,11 +59,23 @@ const EMPTY: DeskState = {
   selection: null,
   view: 'joined',
   missing: false,
+  unopened: null,
+  gone: false,
   unsaved: null,
   linked: null,
 };
 
 const MOST_STEPS = 200;
+
+/** What is said of an open song that was taken off the shelf elsewhere. */
+const GONE = 'This song was taken off the shelf in another tab. What you change here is not saved until you put it back.';
+
+/** Why saved data cannot be opened, with a way out. */
+export function faultSentence({ why, place }: NonNullable<SongCard['fault']>): string {
+  return why === 'newer'
+    ? `It was saved by a newer Joined Hands (version ${place}). Reload the page to update, or save it as a file.`
+    : `What is saved of it is damaged${place ? ` at ${place}` : ''}. Save it as a file, or go back to a copy of it.`;
+}
 
 /** What is looked at first in a part: its first chord, or its first note where the right hand is learned by itself. */
 function firstOf(part: Part, view: HandView): Selection | null {
@@ -109,14 +134,22 @@ export const DeskStore = signalStore(
     /** How many changes are being saved. */
     let saves = 0;
 
-    /** Shows a document once it is kept: arranged off the main thread meanwhile; an answer that was overtaken is dropped. */
-    const show = async (document: Document, kept?: Promise<void>): Promise<void> => {
+    /**
+     * Shows a document once it is kept: arranged off the main thread meanwhile; an answer that was overtaken is dropped. Answers why
+     * it could not be arranged, or null.
+     */
+    const show = async (document: Document, kept?: Promise<void>): Promise<string | null> => {
       const turn = ++latest;
-      const [arrangement] = await Promise.all([workers.arranger.arrange(document), kept]);
-      if (turn !== latest) return;
-      const part = Math.min(store.part(), arrangement.parts.length);
-      patchState(store, { document, arrangement, part });
+      const [arranged] = await Promise.all([workers.arranger.call('arrange', document), kept]);
+      if (turn !== latest) return null;
+      if (!arranged.ok) return TROUBLE[arranged.trouble];
+      const part = Math.min(store.part(), arranged.value.parts.length);
+      patchState(store, { document, arrangement: arranged.value, part });
+      return null;
     };
+
+    /** The title under which the open song was last saved or read here. */
+    let knownTitle = '';
 
     /** Saves the open song, after what is being saved already; where that fails it is said. */
     const keep = (document: Document): Promise<void> => {
@@ -124,9 +157,10 @@ export const DeskStore = signalStore(
       if (!id) return saving;
       const save = async (): Promise<void> => {
         try {
-          await library.save(id, document);
-          tabs.saved(id);
-          patchState(store, { unsaved: null });
+          if (await library.save(id, document, knownTitle)) {
+            tabs.tell(id, 'saved');
+            patchState(store, { unsaved: null, gone: false });
+          } else if (store.id() === id) patchState(store, { gone: true, unsaved: GONE });
         } catch (error) {
           patchState(store, { unsaved: saveTrouble(error) });
         }
@@ -147,36 +181,95 @@ export const DeskStore = signalStore(
     /** The document as the next edit finds it, which may be ahead of the one on screen. */
     let newest: Document | null = null;
     const change = async (document: Document, past: readonly Step[], future: readonly Step[]): Promise<void> => {
+      const before = { document: newest, past: store.past(), future: store.future() };
       newest = document;
       patchState(store, { past: past.slice(-MOST_STEPS), future });
-      await show(document, keep(document));
+      const why = await show(document, keep(document));
+      // A change that cannot be arranged is taken back: what is seen, what is kept and what is worked on are one song.
+      if (why === null || newest !== document || !before.document) return;
+      newest = before.document;
+      patchState(store, { past: before.past, future: before.future });
+      await keep(before.document);
+      toasts.say(`This change could not be arranged: ${why}. The song is as it was before.`);
     };
 
-    /** Another tab saved the song: what it made of it is shown here too, and can be taken back. */
-    tabs.changed = (id) => {
-      void library.get(id).then(async (song) => {
-        if (!song || store.id() !== id || !newest || JSON.stringify(song.document) === JSON.stringify(newest)) return;
-        patchState(store, { past: [...store.past(), { document: newest, label: 'a change in another tab' }], future: [] });
-        newest = song.document;
-        await show(song.document);
-      });
+    /** Another tab gave the song another name: it has it here too, and at every step of its history. */
+    const takeTitle = async (title: string): Promise<void> => {
+      if (!newest) return;
+      knownTitle = title;
+      newest = withTitle(newest, title);
+      const renamed = (steps: readonly Step[]) => steps.map((s) => ({ ...s, document: withTitle(s.document, title) }));
+      patchState(store, { past: renamed(store.past()), future: renamed(store.future()) });
+      await show(newest);
+    };
+
+    /** Another tab saved the song: what it made of it is shown here too, and can be taken back. Or it took it off the shelf. */
+    const follow = async (id: string): Promise<void> => {
+      const song = await library.get(id);
+      if (store.id() !== id || !newest) return;
+      if (!song) return patchState(store, { gone: true, unsaved: GONE });
+      const opened = await workers.arranger.call('open', song.document);
+      if (store.id() !== id || !newest || !opened.ok || !opened.value.ok) return;
+      const theirs = opened.value.document;
+      if (store.gone()) patchState(store, { gone: false, unsaved: null });
+      if (theirs.song.title !== newest.song.title) await takeTitle(theirs.song.title);
+      if (JSON.stringify(theirs) === JSON.stringify(newest)) return;
+      patchState(store, { past: [...store.past(), { document: newest, label: 'a change in another tab' }], future: [] });
+      newest = theirs;
+      await show(theirs);
+    };
+    // What cannot be read just now is followed with the next change.
+    tabs.changed = (id) => void saving.then(() => follow(id)).catch(() => undefined);
+
+    /** Reads a song and shows it; says why where it cannot be shown. */
+    const read = async (id: string): Promise<void> => {
+      const turn = ++latest;
+      const failed = (title: string, why: string, saved: unknown): void => {
+        if (turn === latest) patchState(store, { unopened: { id, title, why, saved } });
+      };
+      await saving;
+      let song;
+      try {
+        song = await library.get(id);
+      } catch (error) {
+        return failed('This song', STORAGE_SENTENCES[storageTrouble(error)], null);
+      }
+      if (turn !== latest) return;
+      if (!song) return patchState(store, { missing: true });
+      const opened = await workers.arranger.call('open', song.document);
+      if (turn !== latest) return;
+      if (!opened.ok) {
+        const title = (song.document as { song?: { title?: string } } | null)?.song?.title ?? 'This song';
+        return failed(title, `It could not be arranged: ${TROUBLE[opened.trouble]}.`, song.document);
+      }
+      if (!opened.value.ok) return failed(opened.value.title, faultSentence(opened.value.fault), song.document);
+      const { document, arrangement } = opened.value;
+      patchState(store, { id });
+      tabs.open(id);
+      newest = document;
+      knownTitle = document.song.title;
+      patchState(store, { document, arrangement, part: Math.min(store.part(), arrangement.parts.length) });
+      const part = store.currentPart();
+      if (part) patchState(store, { selection: firstOf(part, store.view()) });
     };
 
     return {
       async open(id: string): Promise<void> {
         if (store.id() === id && store.document()) return;
         patchState(store, { ...EMPTY, view: store.view() });
-        const turn = ++latest;
-        await saving;
-        const song = await library.get(id);
-        if (turn !== latest) return;
-        if (!song) return patchState(store, { missing: true });
-        patchState(store, { id });
-        tabs.open(id);
-        newest = song.document;
-        await show(song.document);
-        const part = store.currentPart();
-        if (part) patchState(store, { selection: firstOf(part, store.view()) });
+        await read(id);
+      },
+      /** Puts the open song back on the shelf from which it was taken elsewhere. */
+      async putBack(): Promise<void> {
+        const id = store.id();
+        if (!id || !newest) return;
+        try {
+          await library.restore(id, newest);
+          tabs.tell(id, 'saved');
+          patchState(store, { gone: false, unsaved: null });
+        } catch (error) {
+          patchState(store, { unsaved: saveTrouble(error) });
+        }
       },
       /** Makes a change that can be undone. An edit that answers null or the same document changes nothing. */
       async edit(label: string, make: (document: Document) => Document | null): Promise<void> {
@@ -229,6 +322,7 @@ export const DeskStore = signalStore(
       /** Forgets the open song, for one that was taken off the shelf or renamed there. */
       close(): void {
         newest = null;
+        knownTitle = '';
         tabs.open(null);
         latest++;
         patchState(store, EMPTY);

@@ -1,19 +1,42 @@
 import { Injectable } from '@angular/core';
-import { DocumentSchema, PassSchema, type Document, type Pass } from '@joined-hands/core';
+import { DocumentSchema, oneLine, readPass, type Document, type Pass, type SongCard } from '@joined-hands/core';
 import { Dexie, type Collection, type Table } from 'dexie';
 
-/** A song on the shelf. The document is stored whole; `version` inside it says how to bring it forward. */
+/** A song as it lies in the browser. The document is stored whole and checked as it is read; `version` inside it says how to bring it forward. */
 export interface StoredSong {
   readonly id: string;
   readonly createdAt: number;
   readonly updatedAt: number;
   readonly demo: boolean;
-  readonly document: Document;
+  readonly document: unknown;
 }
 
 /** A song that was taken off the shelf. */
-export interface BinnedSong extends StoredSong {
+interface BinnedSong extends StoredSong {
   readonly removedAt: number;
+}
+
+/** A song of the bin as it is listed. */
+export interface BinEntry {
+  readonly id: string;
+  readonly title: string;
+  readonly removedAt: number;
+}
+
+/** What a song shows of itself, remembered with the time of the document that it was made from. */
+interface StoredCard extends SongCard {
+  readonly id: string;
+  readonly at: number;
+  readonly demo: boolean;
+}
+
+/** A place on the shelf: its song's card, or null until that is made. */
+export interface ShelfEntry {
+  readonly id: string;
+  readonly createdAt: number;
+  readonly updatedAt: number;
+  readonly demo: boolean;
+  readonly card: SongCard | null;
 }
 
 /** How a song stood at some time, kept without being asked for. */
@@ -30,6 +53,7 @@ const MOST_SNAPSHOTS = 40;
 
 class Database extends Dexie {
   readonly songs!: Table<StoredSong, string>;
+  readonly cards!: Table<StoredCard, string>;
   readonly bin!: Table<BinnedSong, string>;
   readonly snapshots!: Table<Snapshot, number>;
   readonly passes!: Table<Pass, string>;
@@ -41,6 +65,8 @@ class Database extends Dexie {
     // Songs and settings stay as they are; documents are brought forward as they are read.
     this.version(2).stores({ bin: 'id, removedAt', snapshots: '++key, [song+at]' });
     this.version(3).stores({ passes: 'id, song, at' });
+    // The shelf reads its order and its cards without reading a song.
+    this.version(4).stores({ songs: 'id, createdAt, [createdAt+updatedAt+id]', cards: 'id' });
   }
 }
 
@@ -49,42 +75,121 @@ class Database extends Dexie {
 export class Library {
   private readonly db = new Database();
 
-  /** All songs, newest first. A song that cannot be read any more is left in place and passed over. */
-  async all(): Promise<StoredSong[]> {
-    const songs = await this.db.songs.orderBy('createdAt').reverse().toArray();
-    return songs.flatMap((s) => forward(s) ?? []);
+  /** Every song, newest first, with the card that is remembered of it where that is still true. No song is read. */
+  async shelf(): Promise<ShelfEntry[]> {
+    const [keys, ids, cards] = await this.db.transaction('r', this.db.songs, this.db.cards, () =>
+      Promise.all([
+        this.db.songs.orderBy('[createdAt+updatedAt+id]').reverse().keys(),
+        this.db.songs.toCollection().primaryKeys(),
+        this.db.cards.toArray(),
+      ]),
+    );
+    const remembered = new Map(cards.map((c) => [c.id, c]));
+    const entry = (id: string, createdAt: number, updatedAt: number): ShelfEntry => {
+      const card = remembered.get(id);
+      return { id, createdAt, updatedAt, demo: card?.demo ?? false, card: card?.at === updatedAt ? card : null };
+    };
+    const listed = (keys as unknown as [number, number, string][]).map(([created, updated, id]) => entry(id, created, updated));
+    // A record without its times is in no order, but it is there.
+    const found = new Set(listed.map((e) => e.id));
+    return [...listed, ...ids.filter((id) => !found.has(id)).map((id) => entry(id, 0, 0))];
   }
 
+  /** Songs as they are stored, unchecked, in the order of their ids; those that are gone are left out. */
+  async raw(ids: readonly string[]): Promise<StoredSong[]> {
+    const songs = await this.db.songs.bulkGet([...ids]);
+    return songs.filter((s) => s !== undefined);
+  }
+
+  /** Remembers cards of songs as they were read. */
+  async keepCards(cards: readonly { readonly song: StoredSong; readonly card: SongCard }[]): Promise<void> {
+    await this.db.cards.bulkPut(
+      cards.map(({ song, card }) => ({ ...card, id: song.id, at: song.updatedAt ?? 0, demo: song.demo === true })),
+    );
+  }
+
+  /** A song as it is stored, unchecked; null where it is not on the shelf. */
   async get(id: string): Promise<StoredSong | null> {
-    const found = await this.db.songs.get(id);
-    return found ? forward(found) : null;
+    return (await this.db.songs.get(id)) ?? null;
   }
 
   /** Adds a document and answers its id. */
   async add(document: Document, options: { demo?: boolean; createdAt?: number } = {}): Promise<string> {
-    const now = options.createdAt ?? Date.now();
-    const id = crypto.randomUUID();
-    await this.db.songs.add({ id, createdAt: now, updatedAt: now, demo: options.demo ?? false, document });
+    const [id] = await this.addAll([document], options);
     return id;
   }
 
-  /** Saves a song, and from time to time how it stood before, both or neither. */
-  async save(id: string, document: Document): Promise<void> {
-    await this.db.transaction('rw', this.db.songs, this.db.snapshots, async () => {
+  /** Adds documents and answers their ids: all of them, or none. */
+  async addAll(
+    documents: readonly Document[],
+    { demo = false, createdAt }: { demo?: boolean; createdAt?: number } = {},
+  ): Promise<string[]> {
+    const now = createdAt ?? Date.now();
+    const songs = documents.map((document) => ({ id: crypto.randomUUID(), createdAt: now, updatedAt: now, demo, document }));
+    await this.db.transaction('rw', this.db.songs, () => this.db.songs.bulkAdd(songs));
+    return songs.map((s) => s.id);
+  }
+
+  /**
+   * Saves a song, and from time to time how it stood before, both or neither. A title that another tab gave it since it was known as
+   * `knownTitle` stays. False where the song is no longer on the shelf: then nothing is written.
+   */
+  save(id: string, document: Document, knownTitle?: string): Promise<boolean> {
+    const renamed = ({ song }: Document) => knownTitle !== undefined && song.title !== knownTitle;
+    return this.change(id, (stored) => (renamed(stored) ? withTitle(document, stored.song.title) : document));
+  }
+
+  /** Gives a song another name, whatever it holds by now. False where it is no longer on the shelf, or the name is none. */
+  rename(id: string, title: string): Promise<boolean> {
+    const line = oneLine(title);
+    return this.change(id, (document) => (line ? withTitle(document, line) : null));
+  }
+
+  /** Reads a song, changes it and writes it back before anyone else can; null leaves it as it is. */
+  private change(id: string, make: (document: Document) => Document | null): Promise<boolean> {
+    return this.db.transaction('rw', this.db.songs, this.db.snapshots, async () => {
       const before = await this.db.songs.get(id);
-      await this.db.songs.update(id, { document, updatedAt: Date.now() });
+      const document = before && make(before.document as Document);
+      if (!before || !document) return false;
+      const written = await this.db.songs.update(id, { document, updatedAt: later(before.updatedAt) });
       const last = await this.snapshotsOf(id).last();
-      if (!before || (last && Date.now() - last.at < SNAPSHOT_EVERY)) return;
-      await this.db.snapshots.add({ song: id, at: Date.now(), document: before.document });
+      if (last && Date.now() - last.at < SNAPSHOT_EVERY) return written === 1;
+      await this.db.snapshots.add({ song: id, at: Date.now(), document: before.document as Document });
       const keys = await this.snapshotsOf(id).primaryKeys();
       await this.db.snapshots.bulkDelete(keys.slice(0, Math.max(0, keys.length - MOST_SNAPSHOTS)));
+      return written === 1;
+    });
+  }
+
+  /** Puts a song on the shelf again that is not there any more, as it stands now. What lies of it in the bin goes. */
+  async restore(id: string, document: Document): Promise<void> {
+    await this.db.transaction('rw', this.db.songs, this.db.bin, async () => {
+      const known = (await this.db.songs.get(id)) ?? (await this.db.bin.get(id));
+      const now = Date.now();
+      await this.db.songs.put({ id, createdAt: known?.createdAt ?? now, updatedAt: now, demo: known?.demo ?? false, document });
+      await this.db.bin.delete(id);
+    });
+  }
+
+  /** Puts a copy of a song beside it; null where the song is no longer there. */
+  async duplicate(id: string): Promise<string | null> {
+    return this.db.transaction('rw', this.db.songs, async () => {
+      const song = await this.db.songs.get(id);
+      if (!song) return null;
+      const document = song.document as Document;
+      const now = Date.now();
+      const copy = withTitle(document, oneLine(`${oneLine(document.song.title, 190)} (copy)`));
+      return this.db.songs.add({ id: crypto.randomUUID(), createdAt: now, updatedAt: now, demo: false, document: copy });
     });
   }
 
   /** How a song stood at earlier times, the newest first. */
   async snapshots(id: string): Promise<Snapshot[]> {
     const found = await this.snapshotsOf(id).reverse().toArray();
-    return found.flatMap((s) => forward(s) ?? []);
+    return found.flatMap((s) => {
+      const checked = DocumentSchema.safeParse(s.document);
+      return checked.success ? [{ ...s, document: checked.data }] : [];
+    });
   }
 
   /** The snapshots of a song from the first on, to be asked once: asking for the last of them leaves only that one. */
@@ -92,20 +197,21 @@ export class Library {
     return this.db.snapshots.where('[song+at]').between([id, 0], [id, Infinity]);
   }
 
-  /** Puts a song into the bin. */
+  /** Puts a song into the bin as it stands now. */
   async remove(id: string): Promise<void> {
-    await this.db.transaction('rw', this.db.songs, this.db.bin, async () => {
+    await this.db.transaction('rw', this.db.songs, this.db.bin, this.db.cards, async () => {
       const song = await this.db.songs.get(id);
       if (!song) return;
       await this.db.bin.put({ ...song, removedAt: Date.now() });
       await this.db.songs.delete(id);
+      await this.db.cards.delete(id);
     });
   }
 
   /** What lies in the bin, the last first. */
-  async binned(): Promise<BinnedSong[]> {
+  async binned(): Promise<BinEntry[]> {
     const songs = await this.db.bin.orderBy('removedAt').reverse().toArray();
-    return songs.flatMap((s) => forward(s) ?? []);
+    return songs.map(({ id, document, removedAt }) => ({ id, title: titleOf(document), removedAt }));
   }
 
   /** Puts a song from the bin back on the shelf. */
@@ -119,7 +225,7 @@ export class Library {
     });
   }
 
-  /** Forgets a song of the bin for good, with its snapshots. */
+  /** Deletes a song of the bin permanently, with its snapshots. */
   async forget(id: string): Promise<void> {
     await this.db.transaction('rw', this.db.bin, this.db.snapshots, async () => {
       await this.db.bin.delete(id);
@@ -127,13 +233,10 @@ export class Library {
     });
   }
 
-  /** Every pass of practice in order of time; what cannot be read any more is passed over. */
+  /** Every pass of practice in order of time; what cannot be read any more is left out. */
   async passes(): Promise<Pass[]> {
     const all = await this.db.passes.orderBy('at').toArray();
-    return all.flatMap((p) => {
-      const read = PassSchema.safeParse(p);
-      return read.success ? [read.data] : [];
-    });
+    return all.flatMap((p) => readPass(p) ?? []);
   }
 
   /** Keeps passes; one with the same id is replaced. All of them or none. */
@@ -159,16 +262,38 @@ export class Library {
   }
 }
 
-/** A stored thing with its document brought forward; null where that cannot be read any more. */
-function forward<T extends { readonly document: Document }>(stored: T): T | null {
-  const checked = DocumentSchema.safeParse(stored.document);
-  return checked.success ? { ...stored, document: checked.data } : null;
+/** A document under another title. */
+export const withTitle = (document: Document, title: string): Document => ({ ...document, song: { ...document.song, title } });
+
+/** Now, or a moment after the last change where the clock has not gone on: a change is always told from the one before. */
+const later = (before: number): number => Math.max(Date.now(), (Number.isFinite(before) ? before : 0) + 1);
+
+/** The title of saved data, whatever it is. */
+function titleOf(document: unknown): string {
+  const title = (document as { song?: { title?: unknown } } | null)?.song?.title;
+  return (typeof title === 'string' && oneLine(title)) || 'Untitled';
 }
 
-/** Why a save failed, in a sentence with a way out. */
+/** Why the browser's storage did not do what it was asked for. */
+export type StorageTrouble = 'full' | 'closed' | 'refused';
+
+export function storageTrouble(error: unknown): StorageTrouble {
+  const said = error instanceof Error ? `${error.name} ${error.message}` : '';
+  if (/quota/i.test(said)) return 'full';
+  return /MissingAPI|OpenFailed|DatabaseClosed|InvalidState|Security|Unknown/i.test(said) ? 'closed' : 'refused';
+}
+
+/** Each with its way out, for a change to the shelf. */
+export const STORAGE_SENTENCES: Readonly<Record<StorageTrouble, string>> = {
+  full: 'The browser has no room left. Save songs as files, then delete songs from the bin permanently.',
+  closed:
+    'This window keeps no songs: its storage is switched off, as in some private windows. Open this page in a normal window.',
+  refused: 'The browser did not save this. Reload the page and try again.',
+};
+
+/** Why a song that is worked on is not saved, in a sentence with a way out. */
 export function saveTrouble(error: unknown): string {
-  const name = error instanceof Error ? `${error.name} ${error.message}` : '';
-  return /quota/i.test(name)
+  return storageTrouble(error) === 'full'
     ? 'The browser has no room left for this song. Save it as a file, then take other songs off the shelf.'
-    : 'The browser does not let this song be saved here. Save it as a file, so that nothing is lost.';
+    : 'The browser does not save this song here. Save it as a file so that nothing is lost.';
 }

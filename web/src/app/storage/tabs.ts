@@ -1,9 +1,13 @@
 import { Injectable, signal } from '@angular/core';
 
-/** What a tab tells the others: it saved a song. */
-interface Word {
+/** What became of a song in another tab: it was saved, or it is on the shelf no longer. */
+type News = 'saved' | 'removed';
+
+/** What a tab tells the others. */
+interface Message {
   readonly song: string;
   readonly tab: string;
+  readonly news: News;
 }
 
 /**
@@ -19,12 +23,16 @@ export class Tabs {
   private leave: () => void = () => undefined;
   /** True where the open song is worked on in another tab, and this one only shows it. */
   readonly reading = signal(false);
-  /** Called when another tab saved the song that is open here. */
-  changed: (song: string) => void = () => undefined;
+  /** Called when another tab saved the song that is open here, or took it off the shelf. */
+  changed: (song: string, news: News) => void = () => undefined;
+  /** Counts what other tabs did to any song, for a shelf that is looked at. */
+  readonly news = signal(0);
 
   constructor() {
-    this.channel?.addEventListener('message', ({ data: { song, tab } }: MessageEvent<Word>) => {
-      if (song === this.song && tab !== this.tab) this.changed(song);
+    this.channel?.addEventListener('message', ({ data: { song, tab, news } }: MessageEvent<Message>) => {
+      if (tab === this.tab) return;
+      this.news.update((n) => n + 1);
+      if (song === this.song) this.changed(song, news);
     });
   }
 
@@ -44,8 +52,9 @@ export class Tabs {
     void this.hold(this.song, { steal: true });
   }
 
-  saved(song: string): void {
-    this.channel?.postMessage({ song, tab: this.tab } satisfies Word);
+  /** Tells the other tabs what was done to a song here. */
+  tell(song: string, news: News): void {
+    this.channel?.postMessage({ song, tab: this.tab, news } satisfies Message);
   }
 
   /** Asks for the lock of a song and keeps it until it is let go or taken; where another tab has it, waits for it. */

@@ -20,7 +20,9 @@ import { SettingsStore } from '../state/settings.store';
 import { Library, type Snapshot } from '../storage/library';
 import { Choice } from '../widgets/choice';
 import { Signs } from '../widgets/signs';
-import { Workers } from '../workers/workers';
+import { Toasts } from '../widgets/toasts';
+import { type Trouble } from '../workers/worker-client';
+import { TROUBLE, Workers } from '../workers/workers';
 import type { Term } from '../words/glossary';
 import { What } from '../words/what';
 
@@ -47,6 +49,7 @@ export class VersionsScreen implements OnDestroy {
   protected readonly player = inject(Player);
   private readonly settings = inject(SettingsStore);
   private readonly workers = inject(Workers);
+  private readonly toasts = inject(Toasts);
   private readonly library = inject(Library);
   /** How the song stood at earlier times, kept by itself. */
   protected readonly snapshots = signal<readonly Snapshot[]>([]);
@@ -128,13 +131,17 @@ export class VersionsScreen implements OnDestroy {
 
   private async lay(document: Document, a: string, b: string): Promise<void> {
     const turn = ++this.turn;
-    const sideOf = async (name: string): Promise<Side> => {
+    const sideOf = async (name: string): Promise<Side | Trouble> => {
       const kept = document.versions.find((v) => v.name === name);
       const whole = kept ? documentOfVersion(kept) : document;
-      return { name, document: whole, arrangement: await this.workers.arranger.arrange(whole) };
+      const arranged = await this.workers.arranger.call('arrange', whole);
+      return arranged.ok ? { name, document: whole, arrangement: arranged.value } : arranged.trouble;
     };
     const [one, other] = [await sideOf(a), await sideOf(b)];
-    if (turn === this.turn) this.sides.set({ a: one, b: other });
+    if (turn !== this.turn) return;
+    for (const side of [one, other])
+      if (typeof side === 'string') return this.toasts.say(`The versions could not be compared: ${TROUBLE[side]}.`);
+    if (typeof one !== 'string' && typeof other !== 'string') this.sides.set({ a: one, b: other });
   }
 
   protected choose(side: 'a' | 'b', name: string): void {

@@ -8,6 +8,10 @@ export function download(name: string, content: string | Uint8Array, type: strin
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }
 
+/** Saved data as a project file, whether it can be read or not. */
+export const rawProject = (saved: unknown): string =>
+  `${JSON.stringify({ kind: 'joined-hands', ...(saved as object) }, null, 2)}\n`;
+
 /** A title as a file name: "Lamps Across the Sound" to "lamps-across-the-sound". */
 export function fileName(title: string): string {
   const plain = title

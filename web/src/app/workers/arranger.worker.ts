@@ -2,6 +2,7 @@ import { expose } from 'comlink';
 import {
   arrange,
   chartText,
+  checkDocument,
   compareKeys,
   lessonText,
   practised,
@@ -18,6 +19,7 @@ import {
   type PractisedDays,
   type SchoolPrice,
   type Scope,
+  type SongCard,
   type Version,
 } from '@joined-hands/core';
 
@@ -27,9 +29,20 @@ export type ExportKind = 'musicxml' | 'midi' | 'letters' | 'abc' | 'chart' | 'le
 /** The readers and writers are large and rarely needed: they load with the first file. */
 const formats = () => import('@joined-hands/core/formats');
 
+/** A song as it was saved, checked and arranged; or why it cannot be opened. */
+export type OpenedSong =
+  | { readonly ok: true; readonly document: Document; readonly arrangement: Arrangement }
+  | { readonly ok: false; readonly title: string; readonly fault: NonNullable<SongCard['fault']> };
+
 const arranger = {
   arrange(document: Document): Arrangement {
     return arrange(document);
+  },
+
+  /** Opens a song as it was saved: nothing is taken on trust. */
+  open(saved: unknown): OpenedSong {
+    const checked = checkDocument(saved);
+    return checked.ok ? { ok: true, document: checked.document, arrangement: arrange(checked.document) } : checked;
   },
 
   /** What every school of voicing would cost in a stretch. */

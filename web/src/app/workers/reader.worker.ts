@@ -1,5 +1,5 @@
 import { expose } from 'comlink';
-import type { Document } from '@joined-hands/core';
+import { cardOf, type SongCard } from '@joined-hands/core';
 import {
   openFile,
   readAbc,
@@ -22,8 +22,13 @@ const reader = {
   },
 
   /** Songs as one shelf file, and such a file as songs. */
-  pack(documents: readonly Document[]): Uint8Array {
+  pack(documents: readonly unknown[]): Uint8Array {
     return writeArchive(documents);
+  },
+
+  /** What songs show of themselves on the shelf, whatever was saved of them. */
+  cards(documents: readonly unknown[]): SongCard[] {
+    return documents.map(cardOf);
   },
 
   unpack(data: Uint8Array): ReadArchive {

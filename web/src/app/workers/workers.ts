@@ -1,34 +1,43 @@
 import { Injectable } from '@angular/core';
-import { wrap, type Remote } from 'comlink';
 import type { ArrangerApi } from './arranger.worker';
 import type { EngraverApi } from './engraver.worker';
 import type { ReaderApi } from './reader.worker';
+import { WorkerClient, type Trouble } from './worker-client';
+
+/** Milliseconds that one call to a worker may take: many times what the largest song needs. */
+const DEADLINES = { arranger: 20_000, reader: 20_000, engraver: 90_000 } as const;
 
 /** The workers: arranging starts with the application, reading with the first file, engraving with the first sheet. */
 @Injectable({ providedIn: 'root' })
 export class Workers {
-  readonly arranger: Remote<ArrangerApi> = wrap<ArrangerApi>(
-    new Worker(new URL('./arranger.worker', import.meta.url), { type: 'module' }),
+  readonly arranger = new WorkerClient<ArrangerApi>(
+    () => new Worker(new URL('./arranger.worker', import.meta.url), { type: 'module' }),
+    DEADLINES.arranger,
   );
-  private engraving: Remote<EngraverApi> | null = null;
+  /** Reads by itself, so that a file that takes long or is hostile can be let go with its worker. */
+  readonly reader = new WorkerClient<ReaderApi>(
+    () => new Worker(new URL('./reader.worker', import.meta.url), { type: 'module' }),
+    DEADLINES.reader,
+  );
+  /** Checks what was saved and makes cards of it beside what is read, so that the shelf never waits for a file. */
+  readonly checker = new WorkerClient<ReaderApi>(
+    () => new Worker(new URL('./reader.worker', import.meta.url), { type: 'module' }),
+    DEADLINES.reader,
+  );
+  readonly engraver = new WorkerClient<EngraverApi>(
+    () => new Worker(new URL('./engraver.worker', import.meta.url), { type: 'module' }),
+    DEADLINES.engraver,
+  );
 
-  private reading: { readonly worker: Worker; readonly api: Remote<ReaderApi> } | null = null;
-
-  get reader(): Remote<ReaderApi> {
-    if (!this.reading) {
-      const worker = new Worker(new URL('./reader.worker', import.meta.url), { type: 'module' });
-      this.reading = { worker, api: wrap<ReaderApi>(worker) };
-    }
-    return this.reading.api;
-  }
-
-  /** Lets go of what is being read; the next file starts afresh. */
-  stopReading(): void {
-    this.reading?.worker.terminate();
-    this.reading = null;
-  }
-
-  get engraver(): Remote<EngraverApi> {
-    return (this.engraving ??= wrap<EngraverApi>(new Worker(new URL('./engraver.worker', import.meta.url), { type: 'module' })));
+  constructor() {
+    this.arranger.warm();
   }
 }
+
+/** Why something that was asked for is not there, as the end of a sentence. */
+export const TROUBLE: Readonly<Record<Trouble, string>> = {
+  failed: 'something in it could not be handled',
+  late: 'it took too long and was stopped',
+  stopped: 'it was stopped',
+  unavailable: 'part of this application could not be loaded; check the connection and reload the page',
+};

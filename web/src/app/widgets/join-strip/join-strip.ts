@@ -196,16 +196,22 @@ export class JoinStrip implements OnDestroy {
       const x = ((e.clientX - box.left) / box.width) * line.width;
       this.drag.set({ end, to: this.nearestCut(line, line.at(x)) });
     };
-    const stop = () => {
-      handle.removeEventListener('pointermove', move);
+    const heard = new AbortController();
+    const drop = () => {
+      heard.abort();
       const drag = this.drag();
       this.drag.set(null);
+      return drag;
+    };
+    const commit = () => {
+      const drag = drop();
       const edge = end === 'start' ? this.part().start : this.part().end;
       if (drag && drag.to !== edge) this.cutMoved.emit(drag);
     };
-    handle.addEventListener('pointermove', move);
-    handle.addEventListener('pointerup', stop, { once: true });
-    handle.addEventListener('pointercancel', stop, { once: true });
+    // Taken away by the browser, such as for scrolling, the pointer has not let go: nothing is moved.
+    handle.addEventListener('pointermove', move, { signal: heard.signal });
+    handle.addEventListener('pointerup', commit, { signal: heard.signal });
+    handle.addEventListener('pointercancel', drop, { signal: heard.signal });
   }
 
   /** Parts begin where a note begins, or at their present edges. */
