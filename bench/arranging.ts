@@ -27,7 +27,7 @@ function repeated(song: Song, times: number): Song {
 const ballad = demo('harbour-glass.abc');
 
 /** So many bars of the ballad, which has 32. */
-function ofBars(bars: number): Document {
+export function ofBars(bars: number): Document {
   const whole = repeated(ballad.song, Math.max(1, bars / 32));
   const length = Math.min(whole.length, (ballad.song.length / 32) * bars);
   const within = <T extends { at: number }>(items: readonly T[]) => items.filter((i) => i.at < length);

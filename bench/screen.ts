@@ -9,6 +9,7 @@ import { listen } from '../server/src/listen.js';
 import { makeApp } from '../server/src/app.js';
 import { CHROMIUM } from '../e2e/chromium.js';
 import { clicksOf, noteClicks, standInDevice } from '../e2e/app.js';
+import { atScale } from './scale.js';
 import { middle, ms, type Row } from './table.js';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
@@ -171,6 +172,9 @@ export async function onScreen(long: boolean): Promise<Row[]> {
   const rows = [...sizes(dist), await firstPaint(page, home), await edit(page), await pass(page, home)];
   if (long) rows.push(await click(await context.newPage(), home));
   rows.push(await engraver(page, home));
+  rows.push(
+    ...(await atScale(async () => (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage(), home)),
+  );
   await browser.close();
   server.close();
   return rows;

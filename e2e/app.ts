@@ -1,9 +1,11 @@
 import { expect, test as base, type Locator, type Page } from '@playwright/test';
 
 /** Every test fails on an error in the console and on a request that leaves the origin. */
-export const test = base.extend<{ watched: void }>({
+export const test = base.extend<{ expected: RegExp | null; watched: void }>({
+  /** What a test brings about itself. */
+  expected: [null, { option: true }],
   watched: [
-    async ({ page, baseURL }, use) => {
+    async ({ page, baseURL, expected }, use) => {
       const trouble: string[] = [];
       page.on('console', (m) => m.type() === 'error' && trouble.push(m.text()));
       page.on('pageerror', (e) => trouble.push(e.message));
@@ -11,7 +13,7 @@ export const test = base.extend<{ watched: void }>({
         if (!r.url().startsWith(`${baseURL}/`) && !/^(data|blob):/.test(r.url())) trouble.push(`left the origin: ${r.url()}`);
       });
       await use();
-      expect(trouble).toEqual([]);
+      expect(trouble.filter((t) => !expected?.test(t))).toEqual([]);
     },
     { auto: true },
   ],

@@ -42,11 +42,11 @@ test('songs go to the bin and come back, and the whole shelf goes out and in as 
   ]);
   await choose(page, 'More for Harbour Glass', 'Take off the shelf');
   await page.locator('.bin summary').click();
-  await page.getByRole('button', { name: 'Forget Harbour Glass for good' }).click();
+  await page.getByRole('button', { name: 'Delete Harbour Glass permanently' }).click();
   await expect(page.getByTestId('binned')).toHaveCount(0);
   const field = page.getByLabel('From a shelf file');
   await field.setInputFiles({ name: 'no.zip', mimeType: 'application/zip', buffer: Buffer.from('not a zip') });
-  await expect(page.getByRole('alert')).toContainText('no.zip: This is no shelf file');
+  await expect(page.getByRole('alert')).toContainText('no.zip: This is not a shelf file');
   await field.setInputFiles({ name: 'shelf.zip', mimeType: 'application/zip', buffer: readFileSync(await file.path()) });
   await expect(page.getByTestId(card)).toHaveCount(5);
 });

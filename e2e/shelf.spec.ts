@@ -46,7 +46,7 @@ test('a menu is opened, gone through, left and chosen from by keys', async ({ pa
   await page.keyboard.press('ArrowDown');
   await expect(entry('Duplicate')).toBeFocused();
   await page.keyboard.press('Enter');
-  await expect(page.getByText('A copy of “Harbour Glass” stands on the shelf.')).toBeVisible();
+  await expect(page.getByText('A copy of “Harbour Glass” is on the shelf.')).toBeVisible();
   await expect(entry('Duplicate')).toBeHidden();
 });
 

@@ -56,6 +56,30 @@ describe('the arrange command', () => {
     expect(JSON.parse(again.stdout)).toEqual(told);
   });
 
+  it.each([
+    [
+      'an impossible pitch',
+      'a.musicxml',
+      '<score-partwise><part id="P1"><measure number="1"><note><pitch><step>C</step><alter>9</alter><octave>5</octave></pitch><duration>4</duration></note></measure></part></score-partwise>',
+    ],
+    [
+      'a chord without end',
+      'b.musicxml',
+      '<score-partwise><part id="P1"><measure number="1"><harmony><root><root-step>C</root-step><root-alter>1e9</root-alter></root></harmony><note><pitch><step>C</step><octave>5</octave></pitch><duration>4</duration></note></measure></part></score-partwise>',
+    ],
+    [
+      'a song without end',
+      'c.json',
+      '{"kind":"joined-hands","version":4,"song":{"title":"x","length":1e12},"choices":{},"hands":{}}',
+    ],
+    ['grace notes without end', 'd.abc', `X:1\nL:1/4\nK:C\nCDEF|${'{'.repeat(3000)}`],
+    ['a damaged archive', 'e.mxl', 'PK\u0003\u0004 and no more'],
+  ])('answers 3 with one line that names the file and the cause: %s', (_, name, content) => {
+    const done = arrange(file(name, content));
+    expect([done.status, done.stdout]).toEqual([3, '']);
+    expect(done.stderr).toMatch(new RegExp(`^${name.replace('.', '\\.')}: [^\n]{20,}\\.$`));
+  });
+
   it('takes a MIDI file, finds its tune and names its chords', () => {
     const midi = join(folder, 'waltz.mid');
     expect(arrange(waltz, '--midi', midi).status).toBe(0);

@@ -52,7 +52,7 @@ const FIGURES: readonly (readonly (readonly [over: number, under: number])[])[] 
 const PITCHES = ['C4', 'D4', 'E4', 'F#4', 'G4', 'Ab4', 'A4', 'Bb4', 'B4', 'C5', 'D5', 'Eb5', 'F5', 'G5'];
 
 /** Titles with what other programs leave as codes or mangle. */
-export const TITLES = ["Don't", 'Café au port', 'Fish & Chips', 'Über <alles>', '“Quay” No. 4', '100% tide', 'Señora', 'Plain'];
+const TITLES = ["Don't", 'Café au port', 'Fish & Chips', 'Über <alles>', '“Quay” No. 4', '100% tide', 'Señora', 'Plain'];
 
 /** Known tunes; `fits` says which lengths a file can hold at all. */
 export function knownTunes(fits: (over: number, under: number) => boolean = () => true): fc.Arbitrary<KnownTune> {

@@ -10,8 +10,9 @@ export function standInWorkers() {
     arrange: (document: Document) => arrange(document),
     open: (saved: unknown) => {
       const checked = checkDocument(saved);
-      return checked.ok ? { ok: true, document: checked.document, arrangement: arrange(checked.document) } : checked;
+      return checked.ok ? { ok: true, document: checked.document, id: 0, arrangement: arrange(checked.document) } : checked;
     },
+    edit: (document: Document) => ({ id: 1, change: { whole: arrange(document) } }),
     practised: (document: Document, song: string, days: PractisedDays) => practised(arrange(document), song, days),
     cards: (documents: readonly unknown[]) => documents.map(cardOf),
   };

@@ -97,7 +97,7 @@ const TABLE = Uint32Array.from({ length: 256 }, (_, n) => {
 });
 
 /** The checksum of ZIP files (ISO 3309). */
-export function crc32(data: Uint8Array): number {
+function crc32(data: Uint8Array): number {
   let c = 0xffffffff;
   for (const byte of data) c = TABLE[(c ^ byte) & 0xff] ^ (c >>> 8);
   return (c ^ 0xffffffff) >>> 0;

@@ -2,11 +2,32 @@
 export type Day = string;
 
 const MS = 86_400_000;
-const numberOf = (day: Day): number => Math.round(Date.parse(`${day}T00:00:00Z`) / MS);
+/** Days from the first of 1970; a log asks for the same few thousand days again and again. */
+const numbers = new Map<Day, number>();
+const names = new Map<number, Day>();
+const MOST_KNOWN = 20_000;
+
+function numberOf(day: Day): number {
+  let number = numbers.get(day);
+  if (number === undefined) {
+    if (numbers.size >= MOST_KNOWN) numbers.clear();
+    numbers.set(day, (number = Math.round(Date.parse(`${day}T00:00:00Z`) / MS)));
+  }
+  return number;
+}
+
+function nameOf(number: number): Day {
+  let day = names.get(number);
+  if (day === undefined) {
+    if (names.size >= MOST_KNOWN) names.clear();
+    names.set(number, (day = new Date(number * MS).toISOString().slice(0, 10)));
+  }
+  return day;
+}
 
 /** The day some days later, or earlier for a negative number. */
 export function dayAfter(day: Day, days: number): Day {
-  return new Date((numberOf(day) + days) * MS).toISOString().slice(0, 10);
+  return nameOf(numberOf(day) + days);
 }
 
 /** Days from one day to another; negative where it lies before. */

@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, signal, viewChild } from '@angular/core';
+import { ScrollingModule } from '@angular/cdk/scrolling';
 import { RouterLink } from '@angular/router';
 import {
   accuracyMap,
   dayOf,
   daysInARow,
   dueAhead,
-  grouped,
   logCsv,
   minutesPerDay,
   passName,
@@ -27,9 +27,16 @@ import type { Term } from '../words/glossary';
 import { What } from '../words/what';
 
 const ALL = 'all';
-/** Days that the charts look back and ahead, and passes that the list shows at once. */
+/** Days that the charts look back and ahead. */
 const DAYS = 14;
-const SHOWN = 40;
+/** Pixels of a row of the list. */
+const ROW = 46;
+
+/** A row of the list: a day (null), or one of its passes. */
+interface LogRow {
+  readonly day: Day;
+  readonly pass: Pass | null;
+}
 
 interface Figure {
   readonly title: string;
@@ -44,7 +51,7 @@ interface Figure {
 @Component({
   selector: 'jh-log',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NgxEchartsDirective, RouterLink, What],
+  imports: [NgxEchartsDirective, RouterLink, ScrollingModule, What],
   providers: [provideEchartsCore({ echarts: charts })],
   templateUrl: './log.html',
   styleUrl: './log.less',
@@ -57,7 +64,6 @@ export class LogScreen {
   private readonly dialog = viewChild.required<ElementRef<HTMLDialogElement>>('form');
   protected readonly all = ALL;
   protected readonly fault = signal<string | null>(null);
-  protected readonly most = signal(SHOWN);
   protected readonly changing = signal<Pass | null>(null);
 
   /** Songs that were practised, the last first. */
@@ -135,11 +141,23 @@ export class LogScreen {
     const said = `${minutes} ${minutes === 1 ? 'minute' : 'minutes'} on ${count} ${count === 1 ? 'day' : 'days'} of the last 14`;
     return row > 1 ? `${said}; ${row} days in a row.` : `${said}.`;
   });
-  /** Days with their passes, the last first. */
-  protected readonly list = computed(() => {
-    const last = [...this.passes()].reverse().slice(0, this.most());
-    return [...grouped(last, (p) => p.day)].map(([day, passes]) => ({ day, title: longDay(day), passes }));
+  /** The rows of the list: passes, the last first, under their days. Only those that are seen are made. */
+  protected readonly rows = computed((): readonly LogRow[] => {
+    const rows: LogRow[] = [];
+    let day: Day | null = null;
+    for (let i = this.passes().length - 1; i >= 0; i--) {
+      const pass = this.passes()[i];
+      if (pass.day !== day) rows.push({ day: (day = pass.day), pass: null });
+      rows.push({ day, pass });
+    }
+    return rows;
   });
+  protected readonly height = ROW;
+  protected readonly titleOf = longDay;
+  protected keyOf(_: number, { day, pass }: LogRow): string {
+    return pass?.id ?? day;
+  }
+
   protected readonly madeUp = computed(() => this.practice.passes().filter((p) => p.id.startsWith('demo-')));
 
   constructor() {
@@ -148,11 +166,6 @@ export class LogScreen {
 
   protected choose(id: string): void {
     this.chosen.set(id);
-    this.most.set(SHOWN);
-  }
-
-  protected more(): void {
-    this.most.update((n) => n + SHOWN * 2);
   }
 
   protected name(pass: Pass): string {

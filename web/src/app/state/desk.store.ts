@@ -4,6 +4,8 @@ import { linkedEdit, type Arrangement, type Document, type LinkedEdit, type Part
 import { Library, saveTrouble, STORAGE_SENTENCES, storageTrouble, withTitle } from '../storage/library';
 import { Tabs } from '../storage/tabs';
 import { Toasts } from '../widgets/toasts';
+import { patched } from '../workers/arrangement-patch';
+import type { Answer } from '../workers/worker-client';
 import { TROUBLE, Workers } from '../workers/workers';
 
 /** The order of the work: right hand, left hand, joined, with fills. */
@@ -140,12 +142,25 @@ export const DeskStore = signalStore(
      */
     const show = async (document: Document, kept?: Promise<void>): Promise<string | null> => {
       const turn = ++latest;
-      const [arranged] = await Promise.all([workers.arranger.call('arrange', document), kept]);
+      const [edited] = await Promise.all([arranged(document), kept]);
       if (turn !== latest) return null;
-      if (!arranged.ok) return TROUBLE[arranged.trouble];
-      const part = Math.min(store.part(), arranged.value.parts.length);
-      patchState(store, { document, arrangement: arranged.value, part });
+      if (!edited.ok) return TROUBLE[edited.trouble];
+      const arrangement = edited.value;
+      patchState(store, { document, arrangement, part: Math.min(store.part(), arrangement.parts.length) });
       return null;
+    };
+
+    /** The arrangement that the worker sent last, with its number there: of the next one only what changed is sent. */
+    let base: { readonly id: number; readonly arrangement: Arrangement } | null = null;
+    const arranged = async (document: Document): Promise<Answer<Arrangement>> => {
+      const on = base;
+      const edited = await workers.arranger.call('edit', document, on?.id ?? null);
+      if (!edited.ok) return edited;
+      const { id, change } = edited.value;
+      if ('patch' in change && base !== on) return arranged(document);
+      const value = 'whole' in change ? change.whole : patched((on as NonNullable<typeof on>).arrangement, change.patch);
+      base = { id, arrangement: value };
+      return { ok: true, value };
     };
 
     /** The title under which the open song was last saved or read here. */
@@ -244,6 +259,7 @@ export const DeskStore = signalStore(
       }
       if (!opened.value.ok) return failed(opened.value.title, faultSentence(opened.value.fault), song.document);
       const { document, arrangement } = opened.value;
+      base = { id: opened.value.id, arrangement };
       patchState(store, { id });
       tabs.open(id);
       newest = document;

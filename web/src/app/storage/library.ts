@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import { DocumentSchema, oneLine, readPass, type Document, type Pass, type SongCard } from '@joined-hands/core';
+import { DocumentSchema, isSavedPass, oneLine, type Document, type Pass, type SongCard } from '@joined-hands/core';
 import { Dexie, type Collection, type Table } from 'dexie';
 
 /** A song as it lies in the browser. The document is stored whole and checked as it is read; `version` inside it says how to bring it forward. */
@@ -236,7 +236,7 @@ export class Library {
   /** Every pass of practice in order of time; what cannot be read any more is left out. */
   async passes(): Promise<Pass[]> {
     const all = await this.db.passes.orderBy('at').toArray();
-    return all.flatMap((p) => readPass(p) ?? []);
+    return all.filter(isSavedPass);
   }
 
   /** Keeps passes; one with the same id is replaced. All of them or none. */

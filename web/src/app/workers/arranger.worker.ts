@@ -23,6 +23,8 @@ import {
   type Version,
 } from '@joined-hands/core';
 
+import { difference, type ArrangementPatch } from './arrangement-patch';
+
 /** Files a document can be written as. */
 export type ExportKind = 'musicxml' | 'midi' | 'letters' | 'abc' | 'chart' | 'lesson' | 'project';
 
@@ -31,18 +33,43 @@ const formats = () => import('@joined-hands/core/formats');
 
 /** A song as it was saved, checked and arranged; or why it cannot be opened. */
 export type OpenedSong =
-  | { readonly ok: true; readonly document: Document; readonly arrangement: Arrangement }
+  | { readonly ok: true; readonly document: Document; readonly id: number; readonly arrangement: Arrangement }
   | { readonly ok: false; readonly title: string; readonly fault: NonNullable<SongCard['fault']> };
+
+/** An arrangement that was sent to the page, whole or as what changed, under a number. */
+export interface EditedSong {
+  readonly id: number;
+  readonly change: { readonly whole: Arrangement } | { readonly patch: ArrangementPatch };
+}
+
+interface Sent {
+  readonly id: number;
+  readonly arrangement: Arrangement;
+}
+
+/** The last that was sent. */
+let last: Sent | null = null;
+const sent = (arrangement: Arrangement): Sent => (last = { id: (last?.id ?? 0) + 1, arrangement });
 
 const arranger = {
   arrange(document: Document): Arrangement {
     return arrange(document);
   },
 
+  /** Arranges a song that was edited: all of it, or what is no longer the same as in the answer that the page still has. */
+  edit(document: Document, base: number | null): EditedSong {
+    const arrangement = arrange(document);
+    const before = last?.id === base ? last.arrangement : null;
+    const { id } = sent(arrangement);
+    return { id, change: before ? { patch: difference(before, arrangement) } : { whole: arrangement } };
+  },
+
   /** Opens a song as it was saved: nothing is taken on trust. */
   open(saved: unknown): OpenedSong {
     const checked = checkDocument(saved);
-    return checked.ok ? { ok: true, document: checked.document, arrangement: arrange(checked.document) } : checked;
+    if (!checked.ok) return checked;
+    const { document } = checked;
+    return { ok: true, document, ...sent(arrange(document)) };
   },
 
   /** What every school of voicing would cost in a stretch. */
