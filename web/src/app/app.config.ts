@@ -5,7 +5,7 @@ import {
   provideZonelessChangeDetection,
   type ApplicationConfig,
 } from '@angular/core';
-import { provideRouter, withComponentInputBinding, withNavigationErrorHandler } from '@angular/router';
+import { provideRouter, withComponentInputBinding, withNavigationErrorHandler, withRouterConfig } from '@angular/router';
 import { provideServiceWorker } from '@angular/service-worker';
 import { en_US, provideNzI18n } from 'ng-zorro-antd/i18n';
 import { routes } from './app.routes';
@@ -16,7 +16,12 @@ export const appConfig: ApplicationConfig = {
     provideZonelessChangeDetection(),
     provideBrowserGlobalErrorListeners(),
     { provide: ErrorHandler, useClass: Uncaught },
-    provideRouter(routes, withComponentInputBinding(), withNavigationErrorHandler(sayNotLoaded)),
+    provideRouter(
+      routes,
+      withComponentInputBinding(),
+      withNavigationErrorHandler(sayNotLoaded),
+      withRouterConfig({ resolveNavigationPromiseOnError: true }),
+    ),
     provideNzI18n(en_US),
     // After the first visit everything, the engraver and the piano too, is there without a network. It is fetched once
     // the page has settled, so that the first screen comes first.

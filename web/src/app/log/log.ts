@@ -79,9 +79,10 @@ export class LogScreen {
     const wished = this.chosen() ?? this.desk.id();
     return this.songs().find((s) => s.id === wished)?.id ?? ALL;
   });
-  protected readonly passes = computed(() =>
-    this.shown() === ALL ? this.practice.passes() : (this.practice.bySong().get(this.shown()) ?? []),
-  );
+  protected readonly passes = computed(() => {
+    if (!this.practice.loaded()) return this.practice.recent();
+    return this.shown() === ALL ? this.practice.passes() : (this.practice.bySong().get(this.shown()) ?? []);
+  });
   /** The charts by part are of one song: the one shown, or the last practised. */
   protected readonly song = computed(() => this.songs().find((s) => s.id === this.shown()) ?? this.songs().at(0) ?? null);
   private readonly ofSong = computed(() => this.practice.bySong().get(this.song()?.id ?? null) ?? []);

@@ -9,17 +9,22 @@ interface PracticeState {
   /** Everything that was practised, in order of time. */
   readonly passes: readonly Pass[];
   readonly loaded: boolean;
+  /** The last of it, which is there before the whole log is read. */
+  readonly recent: readonly Pass[];
   readonly today: Day;
   /** Why the last pass was not kept, or null. */
   readonly trouble: string | null;
 }
+
+/** Passes that are looked at before the others are read. */
+const RECENT = 60;
 
 const inOrder = (passes: readonly Pass[]): Pass[] => [...passes].sort((a, b) => a.at - b.at);
 
 /** The practice log: what was played, kept in the browser. */
 export const PracticeStore = signalStore(
   { providedIn: 'root' },
-  withState<PracticeState>(() => ({ passes: [], loaded: false, today: dayOf(new Date()), trouble: null })),
+  withState<PracticeState>(() => ({ passes: [], loaded: false, recent: [], today: dayOf(new Date()), trouble: null })),
   withComputed((store) => ({
     bySong: computed(() => grouped(store.passes(), (p) => p.song)),
   })),
@@ -42,6 +47,10 @@ export const PracticeStore = signalStore(
     return {
       /** Reads the log, and looks what day it is. */
       async load(): Promise<void> {
+        if (!store.loaded()) {
+          const recent = await library.lastPasses(RECENT).catch(() => []);
+          if (!store.loaded()) patchState(store, { recent });
+        }
         // Without them there is only less to see.
         await (demoLogs ??= writeDemoLogs(library, workers).catch(() => undefined));
         try {

@@ -239,6 +239,12 @@ export class Library {
     return all.filter(isSavedPass);
   }
 
+  /** The last passes of practice, in order of time, without reading the others. */
+  async lastPasses(most: number): Promise<Pass[]> {
+    const last = await this.db.passes.orderBy('at').reverse().limit(most).toArray();
+    return last.reverse().filter(isSavedPass);
+  }
+
   /** Keeps passes; one with the same id is replaced. All of them or none. */
   async keepPasses(passes: readonly Pass[]): Promise<void> {
     await this.db.passes.bulkPut([...passes]);
