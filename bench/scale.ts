@@ -95,7 +95,10 @@ async function longSong(page: Page, home: string): Promise<Row[]> {
   const [edits, works]: [number[], number[]] = [[], []];
   for (let i = 0; i < 14; i++) {
     // Heard once, it is kept by the next press, which is measured when it is silent again.
-    await page.getByTestId('alternative').nth(i % 2).click();
+    await page
+      .getByTestId('alternative')
+      .nth(i % 2)
+      .click();
     await page.waitForTimeout(2000);
     const before = await busy();
     const took = await page.evaluate(async (n) => {

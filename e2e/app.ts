@@ -71,6 +71,23 @@ export async function find(page: Page, words: string): Promise<void> {
   await page.getByRole('combobox', { name: 'Find an action or a song' }).fill(words);
 }
 
+/** Puts songs into the browser's storage as they are, as an older, newer or broken program would. */
+export async function putSongs(page: Page, songs: readonly unknown[]): Promise<void> {
+  await page.evaluate(
+    (records) =>
+      new Promise<void>((resolve, reject) => {
+        const request = indexedDB.open('joined-hands');
+        request.onerror = () => reject(request.error);
+        request.onsuccess = () => {
+          const change = request.result.transaction('songs', 'readwrite');
+          for (const record of records) change.objectStore('songs').put(record);
+          change.oncomplete = () => (request.result.close(), resolve());
+        };
+      }),
+    [...songs],
+  );
+}
+
 /** A keyboard that can be plugged in, as the browser would hand it to the page; before that, the browser refuses. */
 export async function standInDevice(page: Page): Promise<{
   plugIn(): Promise<void>;

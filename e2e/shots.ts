@@ -2,6 +2,8 @@ import { chromium, type Page } from '@playwright/test';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { demo } from '../core/testing/songs.js';
+import { putSongs } from './app.js';
 import { CHROMIUM } from './chromium.js';
 import { listen } from '../server/src/listen.js';
 import { makeApp } from '../server/src/app.js';
@@ -58,8 +60,6 @@ await page.getByRole('link', { name: 'Sheet' }).click();
 for (const [kind, name] of [
   ['Letters', 'letters'],
   ['Lesson', 'lesson'],
-  ['Worksheet', 'worksheet'],
-  ['Chords', 'chords'],
 ] as const) {
   await page.getByRole('button', { name: kind, exact: true }).click();
   await page.locator('jh-paper article').waitFor();
@@ -150,5 +150,21 @@ await page.getByRole('button', { name: 'Cadences' }).click();
 await page.getByRole('button', { name: 'Begin (space)' }).click();
 await page.locator('jh-keyboard circle.left').first().waitFor();
 await shot('drill');
+
+// Trouble: songs on the shelf that cannot be read, one that cannot be arranged, and a window that keeps nothing.
+await page.goto(`http://127.0.0.1:${port}/shelf`);
+await page.getByTestId('song-card').nth(2).waitFor();
+const { song } = demo('harbour-glass.abc');
+const times = { createdAt: Date.now(), updatedAt: 1, demo: false };
+await putSongs(page, [
+  { id: 'newer', ...times, document: { version: 99, song: { ...song, title: 'Night Boat to Ormsay' } } },
+  { id: 'broken', ...times, document: { version: 4, song: { title: 'Half a Crossing', length: 1e10 } } },
+]);
+await page.reload();
+await page.getByTestId('unreadable').nth(1).waitFor();
+await shot('shelf-unreadable');
+await page.goto(`http://127.0.0.1:${port}/desk/broken`);
+await page.getByTestId('unopened').waitFor();
+await shot('unopened');
 await browser.close();
 server.close();

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { unzip } from '../core/src/formats/zip.js';
 import { demo } from '../core/testing/songs.js';
-import { choose, expect, openShelf, openSong, parts, test } from './app.js';
+import { choose, expect, openShelf, openSong, parts, putSongs, test } from './app.js';
 
 const card = 'song-card';
 const toast = (page: Page, text: string | RegExp) => expect(page.locator('.toast')).toContainText(text);
@@ -10,23 +10,6 @@ const writeChord = async (page: Page, symbol: string) => {
   await page.getByLabel('Chord symbol').fill(symbol);
   await page.keyboard.press('Enter');
 };
-
-/** Puts a record of any kind into the browser's storage, as an older, newer or broken program would. */
-async function put(page: Page, store: string, record: unknown): Promise<void> {
-  await page.evaluate(
-    ([name, value]) =>
-      new Promise<void>((resolve, reject) => {
-        const request = indexedDB.open('joined-hands');
-        request.onerror = () => reject(request.error);
-        request.onsuccess = () => {
-          const change = request.result.transaction(name as string, 'readwrite');
-          change.objectStore(name as string).put(value);
-          change.oncomplete = () => (request.result.close(), resolve());
-        };
-      }),
-    [store, record] as const,
-  );
-}
 
 /** Workers that never answer what is about a song of this title. */
 const stuckOn = (page: Page, title: string) =>
@@ -81,13 +64,13 @@ test('songs that cannot be read stand on the shelf, go out untouched, and can be
   await openShelf(page);
   const newer = { ...demo('harbour-glass.abc'), version: 99, hints: ['kept'] };
   const times = { createdAt: Date.now(), updatedAt: 5, demo: false };
-  await put(page, 'songs', { id: 'newer', ...times, document: newer });
-  await put(page, 'songs', { id: 'broken', ...times, document: { version: 4, song: { title: 'Half a Song', length: 1e10 } } });
+  await putSongs(page, [{ id: 'newer', ...times, document: newer }]);
+  await putSongs(page, [{ id: 'broken', ...times, document: { version: 4, song: { title: 'Half a Song', length: 1e10 } } }]);
   await page.reload();
   const unreadable = page.getByTestId('unreadable');
   await expect(unreadable).toHaveCount(2);
-  await expect(unreadable.filter({ hasText: 'Harbour Glass' })).toContainText('saved by a newer Joined Hands (version 99)');
-  await expect(unreadable.filter({ hasText: 'Half a Song' })).toContainText('damaged at');
+  await expect(unreadable.filter({ hasText: 'Harbour Glass' })).toContainText('saved by a newer version of Joined Hands (99)');
+  await expect(unreadable.filter({ hasText: 'Half a Song' })).toContainText('The saved song is damaged (at song');
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Save Harbour Glass as a file' }).click(),
@@ -102,7 +85,7 @@ test('songs that cannot be read stand on the shelf, go out untouched, and can be
   );
   expect(songs).toHaveLength(5);
   expect(songs).toContainEqual({ kind: 'joined-hands', ...newer });
-  await put(page, 'songs', { id: 'newer', ...times, document: demo('harbour-glass.abc') });
+  await putSongs(page, [{ id: 'newer', ...times, document: demo('harbour-glass.abc') }]);
   await page.getByRole('button', { name: 'Try to open Harbour Glass again' }).click();
   await expect(unreadable).toHaveCount(1);
   await page.goto('/desk/broken');
@@ -112,13 +95,15 @@ test('songs that cannot be read stand on the shelf, go out untouched, and can be
 test('a song that cannot be arranged is named, given out as it is saved, and holds up no other', async ({ page }) => {
   await openShelf(page);
   const { song } = demo('harbour-glass.abc');
-  await put(page, 'songs', {
-    id: 'stuck',
-    createdAt: 9,
-    updatedAt: 9,
-    demo: false,
-    document: { ...demo('harbour-glass.abc'), song: { ...song, title: 'Never Ends' } },
-  });
+  await putSongs(page, [
+    {
+      id: 'stuck',
+      createdAt: 9,
+      updatedAt: 9,
+      demo: false,
+      document: { ...demo('harbour-glass.abc'), song: { ...song, title: 'Never Ends' } },
+    },
+  ]);
   await page.clock.install();
   await stuckOn(page, 'Never Ends');
   await page.goto('/desk/stuck');
@@ -175,10 +160,10 @@ test('a shelf that has no room says so at every change, and changes nothing', as
 test('a window without storage says so on the shelf and at the intake', async ({ page }) => {
   await page.addInitScript(() => Object.defineProperty(window, 'indexedDB', { value: undefined }));
   await page.goto('/');
-  await expect(page.getByTestId('no-storage')).toContainText('This window keeps no songs');
+  await expect(page.getByTestId('no-storage')).toContainText('This window cannot save songs');
   await page.getByRole('link', { name: 'Bring in a song' }).click();
   await page.getByTestId('keep').click();
-  await toast(page, 'This window keeps no songs');
+  await toast(page, 'This window cannot save songs');
 });
 
 test('files dropped beside the intake are taken there, and one of several is said to be the only one', async ({ page }) => {

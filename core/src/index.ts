@@ -65,6 +65,7 @@ export { chordsForVoice, rightFingers, sungVoicings, SING_ALONG_COSTS, type Sung
 export { isChordNote, type Dressed, type DressedNote } from './fills/dress.js';
 export { fillPlaces, type FillPlace } from './fills/places.js';
 export { arrange } from './arrange/arrange.js';
+export { arrangeNearby } from './arrange/nearby.js';
 export { type Arrangement, type Part, type PartChord, type PartNote, type ScoreNote } from './arrange/arrangement.js';
 export { type Difficulty, type Load } from './difficulty/difficulty.js';
 export { DIFFICULTY_TERMS } from './difficulty/terms.js';

@@ -6,21 +6,29 @@ export function standInWorkers() {
   const waiting: (() => void)[] = [];
   let holding = false;
   let trouble: Trouble | null = null;
-  const answers: Record<string, (...args: never[]) => unknown> = {
+  const usual: Record<string, (...args: never[]) => unknown> = {
     arrange: (document: Document) => arrange(document),
     open: (saved: unknown) => {
       const checked = checkDocument(saved);
       return checked.ok ? { ok: true, document: checked.document, id: 0, arrangement: arrange(checked.document) } : checked;
     },
-    edit: (document: Document) => ({ id: 1, change: { whole: arrange(document) } }),
+    edit: (document: Document) => ({ id: 1, change: { whole: arrange(document) }, settled: true }),
     practised: (document: Document, song: string, days: PractisedDays) => practised(arrange(document), song, days),
     cards: (documents: readonly unknown[]) => documents.map(cardOf),
   };
+  const answers = { ...usual };
   const client = {
     call: (name: string, ...args: never[]): Promise<Answer<unknown>> =>
       new Promise((resolve) => {
         const refused = trouble;
-        const answer = () => resolve(refused ? { ok: false, trouble: refused } : { ok: true, value: answers[name](...args) });
+        const answer = () => {
+          if (refused) return resolve({ ok: false, trouble: refused });
+          try {
+            resolve({ ok: true, value: answers[name](...args) });
+          } catch {
+            resolve({ ok: false, trouble: 'failed' });
+          }
+        };
         if (holding) waiting.push(answer);
         else answer();
       }),
@@ -31,6 +39,10 @@ export function standInWorkers() {
     hold: () => (holding = true),
     /** Answers nothing but this from now on; null for answers again. */
     refuse: (why: Trouble | null) => (trouble = why),
+    /** Has a call answered in another way from now on; null for the usual one. */
+    answer: (name: string, act: ((...args: never[]) => unknown) | null) => (answers[name] = act ?? usual[name]),
+    /** Lets the first answer go, and holds back what is asked after it. */
+    letOne: (): void => waiting.shift()?.(),
     /** Lets the answers go, the last that was asked for first. */
     letGo: (): void => {
       holding = false;

@@ -247,6 +247,33 @@ describe('the open song', () => {
     expect(desk.document()?.choices.bass).toBe('falling');
   });
 
+  it('shows the parts at work first where the worker sends them, and then the whole', async () => {
+    const near = arrange(setChord(GLASS, 0, 'Dm9'));
+    const whole = arrange(setChord(GLASS, 0, 'Em7'));
+    standIn.answer('edit', () => ({ id: 1, change: { whole: near }, settled: false }));
+    standIn.answer('settle', () => ({ id: 2, change: { whole }, settled: true }));
+    standIn.hold();
+    const edit = desk.edit('a chord', (d) => setChord(d, 0, 'Em7'));
+    standIn.letOne();
+    await expect.poll(() => desk.arrangement()).toEqual(near);
+    standIn.letGo();
+    await edit;
+    expect(desk.arrangement()).toEqual(whole);
+    expect(await stored()).toEqual(setChord(GLASS, 0, 'Em7'));
+  });
+
+  it('takes a change back of which the whole cannot be arranged', async () => {
+    standIn.answer('edit', () => ({ id: 1, change: { whole: arrange(setChord(GLASS, 0, 'Dm9')) }, settled: false }));
+    standIn.answer('settle', () => {
+      throw new Error('no');
+    });
+    const edit = desk.edit('a chord', (d) => setChord(d, 0, 'Em7'));
+    standIn.answer('edit', null);
+    await edit;
+    expect([desk.document(), await stored()]).toEqual([GLASS, GLASS]);
+    expect(desk.arrangement()).toEqual(arrange(GLASS));
+  });
+
   it('says why it cannot be opened, gives out what is saved, and can be tried again', async () => {
     desk.close();
     standIn.refuse('late');
@@ -264,7 +291,7 @@ describe('the open song', () => {
     await library.save(id, newer as unknown as Document);
     desk.close();
     await desk.open(id);
-    expect(desk.unopened()).toMatchObject({ saved: newer, why: expect.stringContaining('newer Joined Hands (version 99)') });
+    expect(desk.unopened()).toMatchObject({ saved: newer, why: expect.stringContaining('newer version of Joined Hands (99)') });
   });
 
   it('keeps what is looked at in its place from view to view', () => {

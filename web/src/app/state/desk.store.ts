@@ -5,7 +5,7 @@ import { Library, saveTrouble, STORAGE_SENTENCES, storageTrouble, withTitle } fr
 import { Tabs } from '../storage/tabs';
 import { Toasts } from '../widgets/toasts';
 import { patched } from '../workers/arrangement-patch';
-import type { Answer } from '../workers/worker-client';
+import type { EditedSong } from '../workers/arranger.worker';
 import { TROUBLE, Workers } from '../workers/workers';
 
 /** The order of the work: right hand, left hand, joined, with fills. */
@@ -24,6 +24,12 @@ export interface Unopened {
   readonly why: string;
   /** The saved data as it is, to be exported; null where the storage does not give it out. */
   readonly saved: unknown;
+}
+
+/** An arrangement as the worker sent it, and under which number. */
+interface Received {
+  readonly id: number;
+  readonly arrangement: Arrangement;
 }
 
 interface Step {
@@ -75,8 +81,8 @@ const GONE = 'This song was taken off the shelf in another tab. What you change 
 /** Why saved data cannot be opened, with a way out. */
 export function faultSentence({ why, place }: NonNullable<SongCard['fault']>): string {
   return why === 'newer'
-    ? `It was saved by a newer Joined Hands (version ${place}). Reload the page to update, or save it as a file.`
-    : `What is saved of it is damaged${place ? ` at ${place}` : ''}. Save it as a file, or go back to a copy of it.`;
+    ? `This song was saved by a newer version of Joined Hands (${place}). Reload the page to update, or save the song as a file.`
+    : `The saved song is damaged${place ? ` (at ${place})` : ''}. Save it as a file, or open an earlier copy.`;
 }
 
 /** What is looked at first in a part: its first chord, or its first note where the right hand is learned by itself. */
@@ -136,31 +142,37 @@ export const DeskStore = signalStore(
     /** How many changes are being saved. */
     let saves = 0;
 
+    const display = (document: Document, arrangement: Arrangement): void =>
+      patchState(store, { document, arrangement, part: Math.min(store.part(), arrangement.parts.length) });
+
     /**
-     * Shows a document once it is kept: arranged off the main thread meanwhile; an answer that was overtaken is dropped. Answers why
-     * it could not be arranged, or null.
+     * Shows a document once it is kept: arranged off the main thread meanwhile, of a long song the parts near the one at work first; an
+     * answer that was overtaken is dropped. Answers why it could not be arranged, or null.
      */
     const show = async (document: Document, kept?: Promise<void>): Promise<string | null> => {
       const turn = ++latest;
-      const [edited] = await Promise.all([arranged(document), kept]);
+      const on = base;
+      const [edited] = await Promise.all([workers.arranger.call('edit', document, on?.id ?? null, store.part()), kept]);
+      if (!edited.ok) return turn === latest ? TROUBLE[edited.trouble] : null;
+      const first = built(on, edited.value);
       if (turn !== latest) return null;
-      if (!edited.ok) return TROUBLE[edited.trouble];
-      const arrangement = edited.value;
-      patchState(store, { document, arrangement, part: Math.min(store.part(), arrangement.parts.length) });
+      display(document, first.arrangement);
+      if (edited.value.settled) return null;
+      const rest = await workers.arranger.call('settle', first.id);
+      if (!rest.ok) return turn === latest ? TROUBLE[rest.trouble] : null;
+      const whole = rest.value && built(first, rest.value);
+      if (turn !== latest) return null;
+      if (whole) display(document, whole.arrangement);
+      // The worker has been started anew since, and knows of nothing: it is asked for all of it.
+      else return show(document);
       return null;
     };
 
     /** The arrangement that the worker sent last, with its number there: of the next one only what changed is sent. */
-    let base: { readonly id: number; readonly arrangement: Arrangement } | null = null;
-    const arranged = async (document: Document): Promise<Answer<Arrangement>> => {
-      const on = base;
-      const edited = await workers.arranger.call('edit', document, on?.id ?? null);
-      if (!edited.ok) return edited;
-      const { id, change } = edited.value;
-      if ('patch' in change && base !== on) return arranged(document);
-      const value = 'whole' in change ? change.whole : patched((on as NonNullable<typeof on>).arrangement, change.patch);
-      base = { id, arrangement: value };
-      return { ok: true, value };
+    let base: Received | null = null;
+    const built = (on: Received | null, { id, change }: EditedSong): Received => {
+      const arrangement = 'whole' in change ? change.whole : patched((on as Received).arrangement, change.patch);
+      return (base = { id, arrangement });
     };
 
     /** The title under which the open song was last saved or read here. */
@@ -197,6 +209,7 @@ export const DeskStore = signalStore(
     let newest: Document | null = null;
     const change = async (document: Document, past: readonly Step[], future: readonly Step[]): Promise<void> => {
       const before = { document: newest, past: store.past(), future: store.future() };
+      const [shown, arrangement] = [store.document(), store.arrangement()];
       newest = document;
       patchState(store, { past: past.slice(-MOST_STEPS), future });
       const why = await show(document, keep(document));
@@ -204,6 +217,8 @@ export const DeskStore = signalStore(
       if (why === null || newest !== document || !before.document) return;
       newest = before.document;
       patchState(store, { past: before.past, future: before.future });
+      // The parts at work may have been shown already.
+      if (shown && arrangement && store.document() === document) display(shown, arrangement);
       await keep(before.document);
       toasts.say(`This change could not be arranged: ${why}. The song is as it was before.`);
     };

@@ -293,7 +293,7 @@ export function storageTrouble(error: unknown): StorageTrouble {
 export const STORAGE_SENTENCES: Readonly<Record<StorageTrouble, string>> = {
   full: 'The browser has no room left. Save songs as files, then delete songs from the bin permanently.',
   closed:
-    'This window keeps no songs: its storage is switched off, as in some private windows. Open this page in a normal window.',
+    'This window cannot save songs: its storage is switched off, as in some private windows. Open this page in a normal window.',
   refused: 'The browser did not save this. Reload the page and try again.',
 };
 

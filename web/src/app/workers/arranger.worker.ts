@@ -1,6 +1,7 @@
 import { expose } from 'comlink';
 import {
   arrange,
+  arrangeNearby,
   chartText,
   checkDocument,
   compareKeys,
@@ -40,28 +41,51 @@ export type OpenedSong =
 export interface EditedSong {
   readonly id: number;
   readonly change: { readonly whole: Arrangement } | { readonly patch: ArrangementPatch };
+  /** False where only the parts near the one at work are as the edit makes them; the rest is told by `settle`. */
+  readonly settled: boolean;
 }
 
 interface Sent {
   readonly id: number;
+  readonly document: Document;
   readonly arrangement: Arrangement;
 }
 
-/** The last that was sent. */
-let last: Sent | null = null;
-const sent = (arrangement: Arrangement): Sent => (last = { id: (last?.id ?? 0) + 1, arrangement });
+/** What was sent last, the newest at the end: the page builds on one of these. */
+let sent: readonly Sent[] = [];
+const MOST_SENT = 3;
+
+function send(document: Document, arrangement: Arrangement): Sent {
+  const now = { id: (sent.at(-1)?.id ?? 0) + 1, document, arrangement };
+  sent = [...sent, now].slice(-MOST_SENT);
+  return now;
+}
+
+/** Sends an arrangement as what it changes of one that the page has. */
+function sendChange(document: Document, arrangement: Arrangement, base: Sent | undefined, settled: boolean): EditedSong {
+  const { id } = send(document, arrangement);
+  return { id, change: base ? { patch: difference(base.arrangement, arrangement) } : { whole: arrangement }, settled };
+}
 
 const arranger = {
   arrange(document: Document): Arrangement {
     return arrange(document);
   },
 
-  /** Arranges a song that was edited: all of it, or what is no longer the same as in the answer that the page still has. */
-  edit(document: Document, base: number | null): EditedSong {
-    const arrangement = arrange(document);
-    const before = last?.id === base ? last.arrangement : null;
-    const { id } = sent(arrangement);
-    return { id, change: before ? { patch: difference(before, arrangement) } : { whole: arrangement } };
+  /**
+   * Arranges a song that was edited, and sends what is no longer the same as in the answer that the page still has. Of a long song the
+   * parts near the one at work come first.
+   */
+  edit(document: Document, base: number | null, part: number): EditedSong {
+    const before = sent.find((s) => s.id === base);
+    const near = before && arrangeNearby(document, before.document, before.arrangement, part);
+    return near ? sendChange(document, near, before, false) : sendChange(document, arrange(document), before, true);
+  },
+
+  /** The rest of a song of which the parts near the one at work were sent; null where something newer was. */
+  settle(id: number): EditedSong | null {
+    const last = sent.at(-1);
+    return last?.id === id ? sendChange(last.document, arrange(last.document), last, true) : null;
   },
 
   /** Opens a song as it was saved: nothing is taken on trust. */
@@ -69,7 +93,8 @@ const arranger = {
     const checked = checkDocument(saved);
     if (!checked.ok) return checked;
     const { document } = checked;
-    return { ok: true, document, ...sent(arrange(document)) };
+    const { id, arrangement } = send(document, arrange(document));
+    return { ok: true, document, id, arrangement };
   },
 
   /** What every school of voicing would cost in a stretch. */
