@@ -88,9 +88,11 @@ async function longSong(page: Page, home: string): Promise<Row[]> {
   await page.getByTestId('stack').first().waitFor();
   const session = await page.context().newCDPSession(page);
   await session.send('Performance.enable');
+  /** Milliseconds of script, style and layout so far. */
   const busy = async () => {
     const { metrics } = await session.send('Performance.getMetrics');
-    return 1000 * (metrics.find((m) => m.name === 'TaskDuration')?.value ?? 0);
+    const spent = ['ScriptDuration', 'RecalcStyleDuration', 'LayoutDuration'];
+    return 1000 * metrics.reduce((sum, m) => sum + (spent.includes(m.name) ? m.value : 0), 0);
   };
   const [edits, works]: [number[], number[]] = [[], []];
   for (let i = 0; i < 14; i++) {
@@ -115,7 +117,7 @@ async function longSong(page: Page, home: string): Promise<Row[]> {
   }
   return [
     { what: 'an edit in 1,024 bars, on screen', measured: `${middle(edits.slice(4)).toFixed(0)} ms`, against: '150 ms' },
-    { what: 'of it work on the page', measured: `${middle(works.slice(4)).toFixed(0)} ms`, against: '50 ms' },
+    { what: 'of it script, style and layout on the page', measured: `${middle(works.slice(4)).toFixed(0)} ms`, against: '50 ms' },
   ];
 }
 

@@ -151,13 +151,13 @@ export class Library {
       const before = await this.db.songs.get(id);
       const document = before && make(before.document as Document);
       if (!before || !document) return false;
-      const written = await this.db.songs.update(id, { document, updatedAt: later(before.updatedAt) });
+      await this.db.songs.put({ ...before, document, updatedAt: later(before.updatedAt) });
       const last = await this.snapshotsOf(id).last();
-      if (last && Date.now() - last.at < SNAPSHOT_EVERY) return written === 1;
+      if (last && Date.now() - last.at < SNAPSHOT_EVERY) return true;
       await this.db.snapshots.add({ song: id, at: Date.now(), document: before.document as Document });
       const keys = await this.snapshotsOf(id).primaryKeys();
       await this.db.snapshots.bulkDelete(keys.slice(0, Math.max(0, keys.length - MOST_SNAPSHOTS)));
-      return written === 1;
+      return true;
     });
   }
 
