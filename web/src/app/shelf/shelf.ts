@@ -117,7 +117,7 @@ export class Shelf {
   protected async saveAll(): Promise<void> {
     const saved = await this.shelf.saved();
     if (!saved) return;
-    const data = await this.workers.reader.call('pack', saved);
+    const data = await this.workers.checker.call('pack', saved);
     if (!data.ok) return this.toasts.say(`The shelf could not be saved as a file: ${TROUBLE[data.trouble]}. Try again.`);
     download(`shelf-${new Date().toISOString().slice(0, 10)}.zip`, data.value, 'application/zip');
   }
@@ -126,7 +126,7 @@ export class Shelf {
     const file = field.files?.[0];
     field.value = '';
     if (!file) return;
-    const read = await this.workers.reader.call('unpack', new Uint8Array(await file.arrayBuffer()));
+    const read = await this.workers.checker.call('unpack', new Uint8Array(await file.arrayBuffer()));
     if (!read.ok) return this.fault.set(`${file.name} could not be read: ${TROUBLE[read.trouble]}. Choose another file.`);
     if (!read.value.ok) return this.fault.set(`${file.name}: ${read.value.sentence}`);
     const { documents, faults } = read.value;

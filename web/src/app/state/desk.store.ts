@@ -308,10 +308,12 @@ export const DeskStore = signalStore(
         if (!before) return;
         const after = make(before);
         if (after === null || after === before) return;
-        const parts = store.arrangement()?.parts ?? [];
-        const link = linkedEdit(before, after, parts, store.part());
+        const [parts, part] = [store.arrangement()?.parts ?? [], store.part()];
+        patchState(store, { linked: null });
         await change(after, [...store.past(), { document: before, label }], []);
-        patchState(store, { linked: link && newest === after ? { edit: link, label } : null });
+        // What repeats could take of it is looked for once it is on screen.
+        const link = newest === after ? linkedEdit(before, after, parts, part) : null;
+        if (link) patchState(store, { linked: { edit: link, label } });
       },
       /** Does what was done last in a part in its repeats too. */
       async carryOver(): Promise<void> {

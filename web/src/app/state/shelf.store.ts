@@ -80,7 +80,7 @@ export const ShelfStore = signalStore(
       for (const [i, { name, ago, minutes }] of DEMOS.entries()) {
         const answer = await fetch(`demo/${name}`);
         if (!answer.ok) continue;
-        const opened = await workers.reader.call('open', name, new Uint8Array(await answer.arrayBuffer()), null, {});
+        const opened = await workers.checker.call('open', name, new Uint8Array(await answer.arrayBuffer()), null, {});
         if (!opened.ok || !opened.value.ok) continue;
         const id = await library.add(opened.value.document, { demo: true, createdAt: i + 1 });
         if (ago.length > 0) logs.push({ song: id, ago, minutes, seed: i });

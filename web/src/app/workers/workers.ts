@@ -19,7 +19,7 @@ export class Workers {
     () => new Worker(new URL('./reader.worker', import.meta.url), { type: 'module' }),
     DEADLINES.reader,
   );
-  /** Checks what was saved and makes cards of it beside what is read, so that the shelf never waits for a file. */
+  /** Does the same for the shelf, and makes its cards: it never waits for a file that is brought in, nor is stopped with one. */
   readonly checker = new WorkerClient<ReaderApi>(
     () => new Worker(new URL('./reader.worker', import.meta.url), { type: 'module' }),
     DEADLINES.reader,
