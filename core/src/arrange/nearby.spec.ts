@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { demo, documentOf } from '../../testing/songs.js';
-import { arrange, setBass, setChord, setPartSize, setSchool, setWish, type Document } from '../index.js';
+import { arrange, setBass, setChord, setPartSize, setPassage, setSchool, setWish, type Document } from '../index.js';
 import { arrangeNearby } from './nearby.js';
 
 /** The ballad again and again, each time in other chords so that no part is like another, with a part at work in its middle. */
@@ -48,7 +48,7 @@ describe('the parts near the one at work', () => {
   it.each<[string, (d: Document) => Document]>([
     ['a chord', (d) => setChord(d, at(1), 'Dm9')],
     ['a chord at its end', (d) => setChord(d, here.chords[here.chords.length - 1].symbolAt, 'E7')],
-    ['the school of the part', (d) => setSchool(d, 'root', here)],
+    ['the school of the part', (d) => setPassage(d, here, { school: 'root' })],
     ['the school of the song', (d) => setSchool(d, 'shell')],
     ['a texture', (d) => setWish(d, here, 'texture', 'broken')],
     ['a texture of the song', (d) => setWish(d, null, 'texture', 'alternating-bass')],

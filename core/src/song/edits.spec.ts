@@ -18,6 +18,7 @@ import {
   resolveChords,
   setChord,
   setPartSize,
+  setWish,
   SongSchema,
   splitPart,
   TICKS_PER_QUARTER as Q,
@@ -33,6 +34,18 @@ const must = (document: Document | null): Document => {
   if (!document) throw new Error('the edit was refused');
   return document;
 };
+
+describe('a wish for a part', () => {
+  it('that is the song’s own follows the song again, a density and size of harmony too', () => {
+    const document = documentOf(songOf([['C5', 8]], [[0, 'C']]));
+    const part = { start: 0, end: document.song.length / 2 };
+    const harmony = { density: 50, size: 'two' as const };
+    const whole = setWish(document, null, 'harmony', harmony);
+    expect(setWish(whole, part, 'harmony', { ...harmony, density: 20 }).choices.passages).toHaveLength(1);
+    expect(setWish(whole, part, 'harmony', { ...harmony }).choices.passages).toEqual([]);
+    expect(setWish(document, part, 'octave', 0).choices.passages).toEqual([]);
+  });
+});
 
 describe('edits on parts', () => {
   it('move a cut and leave every other part where it was', () => {

@@ -118,7 +118,7 @@ describe('a rehearsal', () => {
     rehearsal.toggle();
     await pass(player.plan?.length ?? 0);
     await musicEnds();
-    expect(rehearsal.state()).toBe('asking');
+    expect([rehearsal.state(), rehearsal.idle()]).toEqual(['asking', true]);
     expect(practice.passes()).toEqual([]);
     rehearsal.judge(true);
     expect(rehearsal.result()).toMatchObject({ clean: true, figures: null });

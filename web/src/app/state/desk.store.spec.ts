@@ -247,6 +247,28 @@ describe('the open song', () => {
     expect(desk.document()?.choices.bass).toBe('falling');
   });
 
+  it('takes back every change under way where none of them can be arranged', async () => {
+    standIn.refuse('late');
+    await Promise.all([
+      desk.edit('root position', (d) => setSchool(d, 'root')),
+      desk.edit('falling bass', (d) => setBass(d, 'falling')),
+    ]);
+    standIn.refuse(null);
+    expect([desk.document(), desk.undoLabel(), await stored()]).toEqual([GLASS, null, GLASS]);
+  });
+
+  it('keeps a change that is made while it looks at what another tab did', async () => {
+    await library.rename(id, 'Glass, quietly');
+    standIn.hold();
+    tabs.changed(id, 'saved');
+    const edit = desk.edit('root position', (d) => setSchool(d, 'root'));
+    standIn.letGo();
+    await edit;
+    await expect.poll(() => desk.document()?.song.title).toBe('Glass, quietly');
+    expect([desk.document()?.choices.school, desk.undoLabel()]).toEqual(['root', 'root position']);
+    expect(await stored()).toEqual(desk.document());
+  });
+
   it('shows the parts at work first where the worker sends them, and then the whole', async () => {
     const near = arrange(setChord(GLASS, 0, 'Dm9'));
     const whole = arrange(setChord(GLASS, 0, 'Em7'));

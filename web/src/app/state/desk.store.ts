@@ -144,6 +144,12 @@ export const DeskStore = signalStore(
 
     const display = (document: Document, arrangement: Arrangement): void =>
       patchState(store, { document, arrangement, part: Math.min(store.part(), arrangement.parts.length) });
+    /** The last that was shown whole: what cannot be arranged goes back to it. */
+    let good: { readonly document: Document; readonly arrangement: Arrangement } | null = null;
+    const displayWhole = (document: Document, arrangement: Arrangement): void => {
+      good = { document, arrangement };
+      display(document, arrangement);
+    };
 
     /**
      * Shows a document once it is kept: arranged off the main thread meanwhile, of a long song the parts near the one at work first; an
@@ -156,13 +162,16 @@ export const DeskStore = signalStore(
       if (!edited.ok) return turn === latest ? TROUBLE[edited.trouble] : null;
       const first = built(on, edited.value);
       if (turn !== latest) return null;
+      if (edited.value.settled) {
+        displayWhole(document, first.arrangement);
+        return null;
+      }
       display(document, first.arrangement);
-      if (edited.value.settled) return null;
       const rest = await workers.arranger.call('settle', first.id);
       if (!rest.ok) return turn === latest ? TROUBLE[rest.trouble] : null;
       const whole = rest.value && built(first, rest.value);
       if (turn !== latest) return null;
-      if (whole) display(document, whole.arrangement);
+      if (whole) displayWhole(document, whole.arrangement);
       // The worker has been started anew since, and knows of nothing: it is asked for all of it.
       else return show(document);
       return null;
@@ -209,44 +218,52 @@ export const DeskStore = signalStore(
     let newest: Document | null = null;
     const change = async (document: Document, past: readonly Step[], future: readonly Step[]): Promise<void> => {
       const before = { document: newest, past: store.past(), future: store.future() };
-      const [shown, arrangement] = [store.document(), store.arrangement()];
       newest = document;
       patchState(store, { past: past.slice(-MOST_STEPS), future });
       const why = await show(document, keep(document));
       // A change that cannot be arranged is taken back: what is seen, what is kept and what is worked on are one song.
-      if (why === null || newest !== document || !before.document) return;
-      newest = before.document;
-      patchState(store, { past: before.past, future: before.future });
-      // The parts at work may have been shown already.
-      if (shown && arrangement && store.document() === document) display(shown, arrangement);
-      await keep(before.document);
+      if (why === null || newest !== document || !good) return;
+      const { document: last, arrangement } = good;
+      newest = last;
+      // Where several changes were under way, all of them go.
+      const step = store.past().findIndex((s) => s.document === last);
+      const back = before.document === last ? before : { past: store.past().slice(0, Math.max(0, step)), future: [] };
+      patchState(store, { past: back.past, future: back.future });
+      display(last, arrangement);
+      await keep(last);
       toasts.say(`This change could not be arranged: ${why}. The song is as it was before.`);
     };
 
     /** Another tab gave the song another name: it has it here too, and at every step of its history. */
-    const takeTitle = async (title: string): Promise<void> => {
-      if (!newest) return;
+    const takeTitle = (mine: Document, title: string): Document => {
       knownTitle = title;
-      newest = withTitle(newest, title);
       const renamed = (steps: readonly Step[]) => steps.map((s) => ({ ...s, document: withTitle(s.document, title) }));
       patchState(store, { past: renamed(store.past()), future: renamed(store.future()) });
-      await show(newest);
+      return withTitle(mine, title);
     };
 
     /** Another tab saved the song: what it made of it is shown here too, and can be taken back. Or it took it off the shelf. */
     const follow = async (id: string): Promise<void> => {
+      const was = newest;
+      // What is changed here in the meantime is newer than what is read: it is looked at once more when that is saved.
+      const overtaken = () => saves > 0 || newest !== was;
+      const again = (): Promise<void> => saving.then(() => follow(id));
+      if (overtaken()) return again();
       const song = await library.get(id);
       if (store.id() !== id || !newest) return;
+      if (overtaken()) return again();
       if (!song) return patchState(store, { gone: true, unsaved: GONE });
       const opened = await workers.arranger.call('open', song.document);
       if (store.id() !== id || !newest || !opened.ok || !opened.value.ok) return;
+      if (overtaken()) return again();
       const theirs = opened.value.document;
       if (store.gone()) patchState(store, { gone: false, unsaved: null });
-      if (theirs.song.title !== newest.song.title) await takeTitle(theirs.song.title);
-      if (JSON.stringify(theirs) === JSON.stringify(newest)) return;
-      patchState(store, { past: [...store.past(), { document: newest, label: 'a change in another tab' }], future: [] });
-      newest = theirs;
-      await show(theirs);
+      const mine = theirs.song.title === newest.song.title ? newest : takeTitle(newest, theirs.song.title);
+      const same = JSON.stringify(theirs) === JSON.stringify(mine);
+      if (same && mine === newest) return;
+      if (!same) patchState(store, { past: [...store.past(), { document: mine, label: 'a change in another tab' }], future: [] });
+      newest = same ? mine : theirs;
+      await show(newest);
     };
     // What cannot be read just now is followed with the next change.
     tabs.changed = (id) => void saving.then(() => follow(id)).catch(() => undefined);
@@ -279,7 +296,7 @@ export const DeskStore = signalStore(
       tabs.open(id);
       newest = document;
       knownTitle = document.song.title;
-      patchState(store, { document, arrangement, part: Math.min(store.part(), arrangement.parts.length) });
+      displayWhole(document, arrangement);
       const part = store.currentPart();
       if (part) patchState(store, { selection: firstOf(part, store.view()) });
     };
@@ -356,6 +373,7 @@ export const DeskStore = signalStore(
       close(): void {
         newest = null;
         knownTitle = '';
+        good = null;
         tabs.open(null);
         latest++;
         patchState(store, EMPTY);

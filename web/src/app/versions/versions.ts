@@ -17,7 +17,7 @@ import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
 import { openSong } from '../state/open-song';
 import { SettingsStore } from '../state/settings.store';
-import { Library, type Snapshot } from '../storage/library';
+import { Library } from '../storage/library';
 import { Choice } from '../widgets/choice';
 import { Signs } from '../widgets/signs';
 import { Toasts } from '../widgets/toasts';
@@ -33,6 +33,12 @@ interface Side {
   readonly name: string;
   readonly document: Document;
   readonly arrangement: Arrangement;
+}
+
+/** How the song stood at an earlier time. */
+interface Earlier {
+  readonly at: number;
+  readonly document: Document;
 }
 
 /** Versions that were kept of an arrangement, and any two of them side by side: seen, measured and heard. */
@@ -52,7 +58,7 @@ export class VersionsScreen implements OnDestroy {
   private readonly toasts = inject(Toasts);
   private readonly library = inject(Library);
   /** How the song stood at earlier times, kept by itself. */
-  protected readonly snapshots = signal<readonly Snapshot[]>([]);
+  protected readonly snapshots = signal<readonly Earlier[]>([]);
   protected readonly versions = computed(() => this.desk.document()?.versions ?? []);
   protected readonly names = computed(() => [
     { id: NOW, text: 'as it stands' },
@@ -112,7 +118,7 @@ export class VersionsScreen implements OnDestroy {
     ]);
     effect(() => {
       const id = this.id();
-      void this.library.snapshots(id).then((found) => this.snapshots.set(found));
+      void this.earlier(id);
     });
     effect(() => {
       const { a, b } = this.pair();
@@ -123,6 +129,17 @@ export class VersionsScreen implements OnDestroy {
 
   ngOnDestroy(): void {
     this.player.stop();
+  }
+
+  /** Looks how the song stood before; what cannot be read of it is left out. */
+  private async earlier(id: string): Promise<void> {
+    const found = await this.library.snapshots(id).catch(() => []);
+    const checked = await this.workers.checker.call(
+      'check',
+      found.map((s) => s.document),
+    );
+    if (!checked.ok || id !== this.id()) return;
+    this.snapshots.set(found.flatMap(({ at }, i) => (checked.value[i] ? [{ at, document: checked.value[i] }] : [])));
   }
 
   private nameOf(name: string): string {
@@ -164,7 +181,7 @@ export class VersionsScreen implements OnDestroy {
   }
 
   /** Takes up how the song stood; what stands now can be taken back by undo, and kept versions stay. */
-  protected goBack({ document, at }: Snapshot): void {
+  protected goBack({ document, at }: Earlier): void {
     void this.desk.edit(`as it stood ${this.day(at)}`, (d) => ({ ...document, versions: d.versions }));
   }
 

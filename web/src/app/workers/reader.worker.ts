@@ -1,5 +1,5 @@
 import { expose } from 'comlink';
-import { cardOf, type SongCard } from '@joined-hands/core';
+import { cardOf, checkDocument, type Document, type SongCard } from '@joined-hands/core';
 import {
   openFile,
   readAbc,
@@ -33,6 +33,14 @@ const reader = {
 
   unpack(data: Uint8Array): ReadArchive {
     return readArchive(data);
+  },
+
+  /** Documents as they were saved, checked; null for one that cannot be read. */
+  check(documents: readonly unknown[]): (Document | null)[] {
+    return documents.map((saved) => {
+      const checked = checkDocument(saved);
+      return checked.ok ? checked.document : null;
+    });
   },
 
   readLetters(text: string): Reading {
