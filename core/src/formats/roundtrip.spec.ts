@@ -60,6 +60,7 @@ const texts = fc.oneof(
     '{',
     '[P:',
     'w:',
+    '$$1',
     'K:C',
   ),
 );
@@ -80,7 +81,9 @@ const oddSongs = (): fc.Arbitrary<Song> =>
         list.filter((x) => x.at >= song.pickup).map((x) => ({ ...x, at: x.at - song.pickup + lead }));
       const length = song.length - song.pickup + lead - tail;
       const first = lead > 0 ? [{ at: 0, length: lead, pitch: 'C5', lyric: null }] : [];
-      const tune = [...first, ...moved(song.melody)].filter((n) => n.at < length);
+      const found = [...first, ...moved(song.melody)].filter((n) => n.at < length);
+      // There is always something to play.
+      const tune = found.length > 0 ? found : [{ at: 0, length, pitch: 'C5', lyric: null }];
       return SongSchema.parse({
         ...song,
         title,

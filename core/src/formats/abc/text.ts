@@ -1,9 +1,9 @@
 /** What means something besides itself in a header, in quotes, in a field between brackets, and under the notes. */
 const MARKS = {
-  header: /[%\\]|&(?=#?\w+;)/g,
-  chord: /[%\\;]|&(?=#?\w+;)/g,
-  inline: /[%\\[\]]|&(?=#?\w+;)/g,
-  words: /[%\\~_*|-]|&(?=#?\w+;)/g,
+  header: /[%$\\]|&(?=#?\w+;)/g,
+  chord: /[%$\\;]|&(?=#?\w+;)/g,
+  inline: /[%$\\[\]]|&(?=#?\w+;)/g,
+  words: /[%$\\~_*|-]|&(?=#?\w+;)/g,
 } as const;
 
 /** Text as it may stand in a place of ABC: what would be read as a mark there is written by its number. */

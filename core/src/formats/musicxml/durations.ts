@@ -9,8 +9,8 @@ const VALUES: Readonly<Record<string, Ticks>> = Object.fromEntries(
   ]),
 );
 
-/** Parts of a quarter note that music is written in: plain values, and tuplets of 3, 5, 7 and 9. */
-const PARTS = [1, 2, 4, 8, 16, 32, 3, 6, 12, 24, 5, 10, 20, 7, 14, 28, 9, 18];
+/** Parts of a quarter note that music is written in, the usual ones first: plain values, triplets, and tuplets of 5, 7 and 9. */
+const PARTS = [1, 2, 4, 3, 6, 8, 12, 16, 24, 32, 5, 10, 20, 7, 14, 28, 9, 18];
 
 /** Most ticks by which a place is moved to the part of a quarter that was meant: a 250th of a quarter note. */
 const MOST_MOVED = 40;
@@ -63,20 +63,20 @@ export class WrittenTime {
     return this.places.get(placeKey(this.written));
   }
 
-  /** The part of a quarter note that is meant by a place, going by it or by the sum of what is written; the place itself where none is near. */
+  /** The part of a quarter note that is meant by a place; the place itself where none is near. */
   private nearest(place: number): number {
+    const near = (from: number, most: number): number | undefined => {
+      const parts = PARTS.find((n) => Math.abs(from - onPart(from, n)) <= most);
+      return parts === undefined ? undefined : onPart(from, parts);
+    };
     const most = Math.min(MOST_MOVED, (0.7 * Q) / this.divisions);
-    let best = place;
-    let least = most;
-    for (const from of [place, this.written])
-      for (const parts of PARTS) {
-        const there = (Math.round((from * parts) / Q) * Q) / parts;
-        const off = Math.abs(from - there);
-        if (off < least - 1e-6) [best, least] = [there, off];
-      }
-    return best;
+    // What lies on a part as it is written was not rounded.
+    return near(place, 0.01) ?? near(place, most) ?? place;
   }
 }
+
+/** The part of a quarter note that lies nearest to a place, with so many parts to the quarter. */
+const onPart = (place: number, parts: number): number => (Math.round((place * parts) / Q) * Q) / parts;
 
 const placeKey = (written: number): number => Math.round(written * 1000);
 
