@@ -1,5 +1,6 @@
 import { capital } from '../time/bars.js';
 import { SongSchema, type Song } from '../song/song.js';
+import { oneLine } from '../song/text.js';
 
 /** A refused input: one sentence with the place and the cause, and a way out. */
 export interface Refusal {
@@ -58,7 +59,8 @@ export function refuse(
   line: number | null = null,
   columns: readonly [number, number] | null = null,
 ): never {
-  throw new RefusedInput({ place, cause, wayOut, line, columns });
+  // What is quoted from a file may hold anything, its line ends too.
+  throw new RefusedInput({ place: place && oneLine(place, 80), cause: oneLine(cause, 300), wayOut, line, columns });
 }
 
 /** The refusal as it is shown: "Bar 3: the bar has 4 counts where 3 are expected. Add a bar line …" */

@@ -160,7 +160,7 @@ describe('a round trip keeps every note, syllable and chord', () => {
       fc.property(oddSongs(), (song) => {
         expect(all(through(song))).toEqual(all(song));
       }),
-      { numRuns: 150 },
+      { numRuns: 150, seed: 1127 },
     );
   });
 
@@ -173,7 +173,7 @@ describe('a round trip keeps every note, syllable and chord', () => {
         const back = songFrom(readMidi(writeMidi(named, arrange(documentOf(named)).score)));
         expect([back.title, sounding(back)]).toEqual([named.title, sounding(named)]);
       }),
-      { numRuns: 80 },
+      { numRuns: 80, seed: 1127 },
     );
   });
 
