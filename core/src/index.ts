@@ -21,6 +21,7 @@ export {
   type ChordChange,
 } from './harmony/changes.js';
 export * from './song/limits.js';
+export { projectText } from './song/project-text.js';
 export { oneLine } from './song/text.js';
 export * from './song/song.js';
 export * from './song/decisions.js';

@@ -15,6 +15,8 @@ export function standInWorkers() {
     edit: (document: Document) => ({ id: 1, change: { whole: arrange(document) }, settled: true }),
     practised: (document: Document, song: string, days: PractisedDays) => practised(arrange(document), song, days),
     cards: (documents: readonly unknown[]) => documents.map(cardOf),
+    check: (documents: readonly unknown[]) =>
+      documents.map(checkDocument).map((checked) => (checked.ok ? checked.document : null)),
   };
   const answers = { ...usual };
   const client = {

@@ -8,6 +8,6 @@ export { readMidi } from './midi/read.js';
 export { readRecording, type Recording } from './midi/recorded.js';
 export { writeMidi, type PlayedNote } from './midi/write.js';
 export { readArchive, writeArchive, type ReadArchive } from './project/archive.js';
-export { readProject, writeProject, writeRaw, type ProjectReading } from './project/project.js';
+export { readProject, writeProject, type ProjectReading } from './project/project.js';
 export { FORMATS, formatOf, MOST_BYTES, openFile, sniff, type Format, type Opened } from './open.js';
 export { refusalSentence, type Answers, type Counted, type Found, type Question, type Reading, type Refusal } from './result.js';

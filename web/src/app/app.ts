@@ -13,7 +13,7 @@ import { SettingsStore } from './state/settings.store';
 import { Signs } from './widgets/signs';
 import { TourCard } from './tour/tour';
 import { Tabs } from './storage/tabs';
-import { download, fileName, rawProject } from './widgets/download';
+import { downloadProject } from './widgets/download';
 import { ToastOutlet, Toasts } from './widgets/toasts';
 import { SwUpdate } from '@angular/service-worker';
 import { GLOSSARY } from './words/glossary';
@@ -117,9 +117,8 @@ export class App {
 
   /** The open song as a project file, for when the browser does not keep it. */
   protected rescue(): void {
-    // Written here: it must not wait for a worker that may be what is stuck.
     const doc = this.desk.document();
-    if (doc) download(`${fileName(doc.song.title)}.json`, rawProject(doc), 'application/json');
+    if (doc) downloadProject(doc.song.title, doc);
   }
 
   protected readonly themeName = computed(() => (this.settings.theme() === 'day' ? 'Evening theme' : 'Day theme'));

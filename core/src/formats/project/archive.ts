@@ -2,7 +2,8 @@ import { strToU8, zipSync } from 'fflate';
 import type { Document } from '../../song/decisions.js';
 import { decodeText } from '../text.js';
 import { BadZip, unzip, type ZipEntry } from '../zip.js';
-import { readProject, writeRaw } from './project.js';
+import { projectText } from '../../song/project-text.js';
+import { readProject } from './project.js';
 
 /** Most songs and bytes of an archive. */
 const MOST = { songs: 2000, bytes: 200_000_000 } as const;
@@ -21,7 +22,7 @@ export function writeArchive(documents: readonly unknown[]): Uint8Array {
     let name = `${plain}.json`;
     for (let n = 2; names.has(name); n++) name = `${plain}-${n}.json`;
     names.add(name);
-    return [name, strToU8(writeRaw(doc))];
+    return [name, strToU8(projectText(doc))];
   });
   return zipSync(Object.fromEntries(files), { level: 6 });
 }

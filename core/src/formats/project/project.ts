@@ -1,21 +1,13 @@
 import { plainFault } from '../result.js';
+import { PROJECT_KIND, projectText } from '../../song/project-text.js';
 import { DocumentSchema, isNewerDocument, type Document } from '../../song/decisions.js';
 
 /** A document that was read, or one sentence that says why not. */
 export type ProjectReading =
   { readonly ok: true; readonly document: Document } | { readonly ok: false; readonly sentence: string };
 
-const KIND = 'joined-hands';
-
-/** Writes a document as a project file: JSON, with its kind named so that it is recognised. */
-export function writeProject(document: Document): string {
-  return `${JSON.stringify({ kind: KIND, ...document }, null, 2)}\n`;
-}
-
-/** Writes saved data as a project file, whether it can be read or not: nothing of it is changed. */
-export function writeRaw(saved: unknown): string {
-  return `${JSON.stringify({ kind: KIND, ...(saved as object) }, null, 2)}\n`;
-}
+/** Writes a document as a project file. */
+export const writeProject: (document: Document) => string = projectText;
 
 /** Reads a project file. Files of older versions are brought forward; those of newer ones are refused by name. */
 export function readProject(text: string): ProjectReading {
@@ -25,7 +17,7 @@ export function readProject(text: string): ProjectReading {
   } catch {
     return { ok: false, sentence: 'This is not a project file: it is no JSON. Choose one saved by Joined Hands.' };
   }
-  if (typeof data !== 'object' || data === null || (data as { kind?: unknown }).kind !== KIND)
+  if (typeof data !== 'object' || data === null || (data as { kind?: unknown }).kind !== PROJECT_KIND)
     return { ok: false, sentence: 'This JSON is not a project file. Choose one saved by Joined Hands.' };
   const { kind: _kind, ...rest } = data as { kind: string; version?: unknown };
   if (isNewerDocument(rest.version))

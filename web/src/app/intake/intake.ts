@@ -21,7 +21,7 @@ import { TYPED, type TypedWay } from './typed';
 import { PlayIn } from './play-in';
 import { JoinStrip } from '../widgets/join-strip/join-strip';
 import { Choice } from '../widgets/choice';
-import { download, fileName, rawProject } from '../widgets/download';
+import { downloadProject } from '../widgets/download';
 import { Toasts } from '../widgets/toasts';
 import type { Answer } from '../workers/worker-client';
 import { TROUBLE, Workers } from '../workers/workers';
@@ -321,7 +321,7 @@ export class Intake implements OnDestroy {
       this.kept = null;
       const save = {
         label: 'Save it as a file',
-        run: () => download(`${fileName(document.song.title)}.json`, rawProject(document), 'application/json'),
+        run: () => downloadProject(document.song.title, document),
       };
       return this.toasts.say(STORAGE_SENTENCES[storageTrouble(error)], save);
     }

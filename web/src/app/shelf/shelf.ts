@@ -7,7 +7,7 @@ import { Actions } from '../state/actions';
 import { DeskStore, faultSentence } from '../state/desk.store';
 import { ShelfStore } from '../state/shelf.store';
 import { Library, type ShelfEntry } from '../storage/library';
-import { download, fileName, rawProject } from '../widgets/download';
+import { download, downloadProject } from '../widgets/download';
 import { More, type Deed } from '../widgets/more';
 import { Signs } from '../widgets/signs';
 import { Tour } from '../tour/tour';
@@ -111,7 +111,7 @@ export class Shelf {
   /** A song that cannot be opened, as it is saved. */
   protected async saveRaw({ id }: ShelfEntry, { title }: SongCard): Promise<void> {
     const [song] = await this.library.raw([id]);
-    if (song) download(`${fileName(title)}.json`, rawProject(song.document), 'application/json');
+    if (song) downloadProject(title, song.document);
   }
 
   protected async saveAll(): Promise<void> {

@@ -16,9 +16,10 @@ export async function writeDemoLogs(library: Library, workers: Workers): Promise
   if (logs.length === 0) return;
   for (const { song, ...days } of logs) {
     const stored = await library.get(song);
-    const opened = stored ? await workers.arranger.call('open', stored.document) : null;
-    if (!opened?.ok || !opened.value.ok) continue;
-    const passes = await workers.arranger.call('practised', opened.value.document, song, { ...days, today: new Date() });
+    const checked = await workers.checker.call('check', stored ? [stored.document] : []);
+    const document = checked.ok ? checked.value[0] : null;
+    if (!document) continue;
+    const passes = await workers.arranger.call('practised', document, song, { ...days, today: new Date() });
     if (passes.ok) await library.keepPasses(passes.value);
   }
   await library.keepSetting(DEMO_LOG, []);

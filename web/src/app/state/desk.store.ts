@@ -253,10 +253,10 @@ export const DeskStore = signalStore(
       if (store.id() !== id || !newest) return;
       if (overtaken()) return again();
       if (!song) return patchState(store, { gone: true, unsaved: GONE });
-      const opened = await workers.arranger.call('open', song.document);
-      if (store.id() !== id || !newest || !opened.ok || !opened.value.ok) return;
+      const checked = await workers.checker.call('check', [song.document]);
+      const theirs = checked.ok ? checked.value[0] : null;
+      if (store.id() !== id || !newest || !theirs) return;
       if (overtaken()) return again();
-      const theirs = opened.value.document;
       if (store.gone()) patchState(store, { gone: false, unsaved: null });
       const mine = theirs.song.title === newest.song.title ? newest : takeTitle(newest, theirs.song.title);
       const same = JSON.stringify(theirs) === JSON.stringify(mine);

@@ -62,17 +62,23 @@ export const ShelfStore = signalStore(
       }
     };
 
-    /** Does something to the shelf and looks at it anew; what the storage refuses is said, and changes nothing. */
-    const attempt = async <T>(act: () => Promise<T>): Promise<T | null> => {
+    /** Asks the storage for something; what it refuses is said. */
+    const asked = async <T>(act: () => Promise<T>): Promise<T | null> => {
       try {
-        const done = await act();
-        await refresh();
-        return done;
+        return await act();
       } catch (error) {
         toasts.say(STORAGE_SENTENCES[storageTrouble(error)]);
         return null;
       }
     };
+
+    /** Does something to the shelf and looks at it anew; what the storage refuses is said, and changes nothing. */
+    const attempt = <T>(act: () => Promise<T>): Promise<T | null> =>
+      asked(async () => {
+        const done = await act();
+        await refresh();
+        return done;
+      });
 
     /** Demo songs are older than anything the pianist brings in. */
     const putDemos = async (): Promise<void> => {
@@ -133,7 +139,7 @@ export const ShelfStore = signalStore(
         (await attempt(() => library.addAll(documents))) !== null,
       /** Everything on the shelf as it is saved, the newest first. */
       saved: (): Promise<unknown[] | null> =>
-        attempt(async () => {
+        asked(async () => {
           const songs = new Map((await library.raw(store.songs().map((s) => s.id))).map((s) => [s.id, s.document]));
           return store.songs().flatMap((s) => songs.get(s.id) ?? []);
         }),

@@ -1,6 +1,6 @@
 import { ErrorHandler, Injectable, Injector, inject } from '@angular/core';
 import { Router, type NavigationError } from '@angular/router';
-import { download, fileName, rawProject } from '../widgets/download';
+import { downloadProject } from '../widgets/download';
 import { Toasts } from '../widgets/toasts';
 import { DeskStore } from './desk.store';
 
@@ -14,7 +14,7 @@ export class Uncaught implements ErrorHandler {
     const song = this.injector.get(DeskStore).document();
     const save = song && {
       label: 'Save your song',
-      run: () => download(`${fileName(song.song.title)}.json`, rawProject(song), 'application/json'),
+      run: () => downloadProject(song.song.title, song),
     };
     this.injector
       .get(Toasts)

@@ -1,3 +1,5 @@
+import { projectText } from '@joined-hands/core';
+
 /** Hands a file to the browser's own download. */
 export function download(name: string, content: string | Uint8Array, type: string): void {
   const url = URL.createObjectURL(new Blob([content as BlobPart], { type }));
@@ -8,9 +10,10 @@ export function download(name: string, content: string | Uint8Array, type: strin
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }
 
-/** Saved data as a project file, whether it can be read or not. */
-export const rawProject = (saved: unknown): string =>
-  `${JSON.stringify({ kind: 'joined-hands', ...(saved as object) }, null, 2)}\n`;
+/** Hands a song to the browser's own download as it is saved, whether it can be read or not: no worker is waited for. */
+export function downloadProject(title: string, saved: unknown): void {
+  download(`${fileName(title)}.json`, projectText(saved), 'application/json');
+}
 
 /** A title as a file name: "Lamps Across the Sound" to "lamps-across-the-sound". */
 export function fileName(title: string): string {

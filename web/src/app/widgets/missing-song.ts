@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { DeskStore, type Unopened } from '../state/desk.store';
-import { download, fileName, rawProject } from './download';
+import { downloadProject } from './download';
 
 /** What stands on a screen whose song is not there, or cannot be opened, with the ways out. */
 @Component({
@@ -60,6 +60,6 @@ export class MissingSong {
 
   /** The song as it is saved, whatever keeps it from being opened. */
   protected save({ title, saved }: Unopened): void {
-    download(`${fileName(title)}.json`, rawProject(saved), 'application/json');
+    downloadProject(title, saved);
   }
 }
