@@ -67,6 +67,10 @@ class Database extends Dexie {
     this.version(3).stores({ passes: 'id, song, at' });
     // The shelf reads its order and its cards without reading a song.
     this.version(4).stores({ songs: 'id, createdAt, [createdAt+updatedAt+id]', cards: 'id' });
+    // Saving an edit asks whether a song is there and what it is called without reading the song.
+    this.version(5).stores({
+      songs: 'id, createdAt, [createdAt+updatedAt+id], [id+document.song.title+createdAt+updatedAt]',
+    });
   }
 }
 
@@ -74,6 +78,8 @@ class Database extends Dexie {
 @Injectable({ providedIn: 'root' })
 export class Library {
   private readonly db = new Database();
+  /** Whether a song came with the product, by its id: known once it was read, and it never changes. */
+  private readonly demos = new Map<string, boolean>();
 
   /** Every song, newest first, with the card that is remembered of it where that is still true. No song is read. */
   async shelf(): Promise<ShelfEntry[]> {
@@ -110,7 +116,9 @@ export class Library {
 
   /** A song as it is stored, unchecked; null where it is not on the shelf. */
   async get(id: string): Promise<StoredSong | null> {
-    return (await this.db.songs.get(id)) ?? null;
+    const song = await this.db.songs.get(id);
+    if (song) this.demos.set(id, song.demo === true);
+    return song ?? null;
   }
 
   /** Adds a document and answers its id. */
@@ -135,8 +143,15 @@ export class Library {
    * `knownTitle` stays. False where the song is no longer on the shelf: then nothing is written.
    */
   save(id: string, document: Document, knownTitle?: string): Promise<boolean> {
-    const renamed = ({ song }: Document) => knownTitle !== undefined && song.title !== knownTitle;
-    return this.change(id, (stored) => (renamed(stored) ? withTitle(document, stored.song.title) : document));
+    return this.db.transaction('rw', this.db.songs, this.db.snapshots, async () => {
+      const stored = await this.entry(id);
+      if (!stored) return false;
+      const { title, ...entry } = stored;
+      const renamed = title !== null && knownTitle !== undefined && title !== knownTitle;
+      await this.takeSnapshot(id);
+      await this.put(entry, renamed ? withTitle(document, title) : document);
+      return true;
+    });
   }
 
   /** Gives a song another name, whatever it holds by now. False where it is no longer on the shelf, or the name is none. */
@@ -151,14 +166,38 @@ export class Library {
       const before = await this.db.songs.get(id);
       const document = before && make(before.document as Document);
       if (!before || !document) return false;
-      await this.db.songs.put({ ...before, document, updatedAt: later(before.updatedAt) });
-      const last = await this.snapshotsOf(id).last();
-      if (last && Date.now() - last.at < SNAPSHOT_EVERY) return true;
-      await this.db.snapshots.add({ song: id, at: Date.now(), document: before.document });
-      const keys = await this.snapshotsOf(id).primaryKeys();
-      await this.db.snapshots.bulkDelete(keys.slice(0, Math.max(0, keys.length - MOST_SNAPSHOTS)));
+      await this.takeSnapshot(id);
+      await this.put(before, document);
       return true;
     });
+  }
+
+  private async put(entry: Omit<StoredSong, 'document'>, document: Document): Promise<void> {
+    await this.db.songs.put({ ...entry, document, updatedAt: later(entry.updatedAt) });
+  }
+
+  /** What is stored beside a song's document, and its title (null where it has none that can be read): without reading the document. */
+  private async entry(id: string): Promise<(Omit<StoredSong, 'document'> & { readonly title: string | null }) | null> {
+    const demo = this.demos.get(id);
+    const keys = await this.db.songs
+      .where('[id+document.song.title+createdAt+updatedAt]')
+      .between([id, Dexie.minKey], [id, Dexie.maxKey])
+      .keys();
+    const [key] = keys as unknown as [string, string, number, number][];
+    if (key && demo !== undefined) return { id, title: key[1], createdAt: key[2], updatedAt: key[3], demo };
+    const song = await this.get(id);
+    return song && { ...song, title: (song.document as Document | null)?.song?.title ?? null };
+  }
+
+  /** Keeps how a song stands now, where the last time it was kept is long enough ago. */
+  private async takeSnapshot(id: string): Promise<void> {
+    const times = (await this.snapshotsOf(id).keys()) as unknown as [string, number][];
+    if (Date.now() - (times.at(-1)?.[1] ?? -Infinity) < SNAPSHOT_EVERY) return;
+    const song = await this.db.songs.get(id);
+    if (!song) return;
+    await this.db.snapshots.add({ song: id, at: Date.now(), document: song.document });
+    const keys = await this.snapshotsOf(id).primaryKeys();
+    await this.db.snapshots.bulkDelete(keys.slice(0, Math.max(0, keys.length - MOST_SNAPSHOTS)));
   }
 
   /** Puts a song on the shelf again that is not there any more, as it stands now. What lies of it in the bin goes. */

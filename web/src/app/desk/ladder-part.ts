@@ -1,0 +1,100 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { mergePart, moveCut, nameSection, partTitle, renamePart, repeatWords, type Part } from '@joined-hands/core';
+import { DeskStore } from '../state/desk.store';
+import { More, type Deed } from '../widgets/more';
+import { Signs } from '../widgets/signs';
+
+/** One numbered part of the ladder. It is drawn anew only where something about this part changes. */
+@Component({
+  selector: 'li[jhLadderPart]',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [More, Signs],
+  templateUrl: './ladder-part.html',
+  styleUrl: './ladder-part.less',
+  host: { 'data-testid': 'part', '[class.on]': 'current()' },
+})
+export class LadderPart {
+  readonly part = input.required<Part>();
+  readonly current = input.required<boolean>();
+  /** What makes this part the hardest one; null for the others. */
+  readonly hardest = input.required<string | null>();
+  /** The name of the section that begins with this part. */
+  readonly section = input.required<string | null>();
+  /** The bar where this part differs from the one that it repeats; empty where it does not. */
+  readonly differsAt = input.required<string>();
+  readonly chosen = output();
+
+  private readonly desk = inject(DeskStore);
+  /** What is being named here: the part, or the section that begins with it. */
+  protected readonly naming = signal<'part' | 'section' | null>(null);
+  private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('nameField');
+
+  protected readonly title = computed(() => partTitle(this.part()));
+  protected readonly about = computed(() => {
+    const { repeats, chords, melody } = this.part();
+    if (repeats) return repeatWords(repeats, this.differsAt());
+    const symbols = new Set(chords.map((c) => c.symbol)).size;
+    return `${melody.length} ${melody.length === 1 ? 'note' : 'notes'}, ${symbols} ${symbols === 1 ? 'chord' : 'chords'}`;
+  });
+  protected readonly difficulty = computed(() => `Difficulty ${this.part().difficulty.score} of 100`);
+
+  /** What can be done to this part, as its menu shows it. */
+  readonly actions = computed((): Deed[] => {
+    const { number } = this.part();
+    const own: Deed[] = [
+      { name: 'Name this part', run: () => this.startNaming('part') },
+      { name: 'Name a section from here', run: () => this.startNaming('section') },
+    ];
+    if (number === 1) return own;
+    return [
+      ...own,
+      { name: `Join to part ${number - 1}`, run: () => this.joinToBefore() },
+      { name: 'Begin one note earlier', run: () => this.shiftStart('earlier') },
+      { name: 'Begin one note later', run: () => this.shiftStart('later') },
+    ];
+  });
+
+  private startNaming(what: 'part' | 'section'): void {
+    this.chosen.emit();
+    this.naming.set(what);
+    setTimeout(() => this.nameField()?.nativeElement.select());
+  }
+
+  protected finishNaming(name: string): void {
+    const what = this.naming();
+    if (!what) return;
+    this.naming.set(null);
+    const { number, start } = this.part();
+    if (what === 'section') void this.desk.edit('name a section', (d) => nameSection(d, start, name));
+    else void this.desk.edit(`name part ${number}`, (d) => renamePart(d, start, name));
+  }
+
+  private joinToBefore(): void {
+    const { number } = this.part();
+    const parts = this.desk.arrangement()?.parts ?? [];
+    void this.desk
+      .edit('join two parts', (d) => mergePart(d, parts, number - 1))
+      .then(() => {
+        this.desk.choosePart(number - 1);
+      });
+  }
+
+  /** Moves the beginning of the part by one note: earlier takes one from the part before, later gives one to it. */
+  private shiftStart(by: 'earlier' | 'later'): void {
+    const { number, start, melody } = this.part();
+    const parts = this.desk.arrangement()?.parts ?? [];
+    const to = by === 'earlier' ? parts[number - 2]?.melody.at(-1)?.at : melody.find((n) => n.at > start)?.at;
+    if (to === undefined) return;
+    void this.desk.edit('move a cut', (d) => moveCut(d, parts, number - 1, to));
+  }
+}
