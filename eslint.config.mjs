@@ -20,6 +20,7 @@ const ORDER = [
   'arrange',
   'sheet',
   'practice',
+  'words',
 ];
 
 const missing = readdirSync('core/src', { withFileTypes: true }).filter((e) => e.isDirectory() && !ORDER.includes(e.name));

@@ -1,19 +1,9 @@
 import { Session, type Profiler } from 'node:inspector/promises';
-import {
-  arrange,
-  compareKeys,
-  fingerLine,
-  handsOf,
-  layBars,
-  newDocument,
-  setFill,
-  setWish,
-  suggestChords,
-  TICKS_PER_QUARTER,
-  type Document,
-  type Grip,
-  type Song,
-} from '@joined-hands/core';
+import { arrange, compareKeys } from '@joined-hands/core/arrange';
+import { suggestChords } from '@joined-hands/core/harmony';
+import { fingerLine, type Grip } from '@joined-hands/core/right-hand';
+import { handsOf, newDocument, setFill, setWish, type Document, type Song } from '@joined-hands/core/song';
+import { layBars, TICKS_PER_QUARTER } from '@joined-hands/core/time';
 import { demo } from '../core/testing/songs.js';
 import { median, ms, ratio, type Row } from './table.js';
 

@@ -1,4 +1,6 @@
-import { arrange, dayOf, newDocument, practised, type Document } from '@joined-hands/core';
+import { arrange } from '@joined-hands/core/arrange';
+import { dayOf, practised } from '@joined-hands/core/practice';
+import { newDocument, type Document } from '@joined-hands/core/song';
 import type { Page } from '@playwright/test';
 import { demo } from '../core/testing/songs.js';
 import { ofBars } from './arranging.js';
@@ -128,6 +130,7 @@ async function longLog(page: Page, home: string): Promise<Row[]> {
   const made = practised(arrange(demo('harbour-glass.abc')), 'song', {
     ago: [12, 9, 6, 3, 1],
     minutes: 30,
+    warmUp: 'Warm-up',
     seed: 1,
     today: new Date(),
   });

@@ -1,4 +1,5 @@
-import { arrange, notesOf, stepsOf } from '@joined-hands/core';
+import { arrange } from '@joined-hands/core/arrange';
+import { notesOf, stepsOf } from '@joined-hands/core/practice';
 import { chromium, type Page } from '@playwright/test';
 import { gzipSync } from 'node:zlib';
 import { readdirSync, readFileSync } from 'node:fs';

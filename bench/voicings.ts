@@ -1,15 +1,9 @@
 import { Voicing, VoicingDictionary, VoiceLeading } from 'tonal';
-import {
-  handsOf,
-  midiOf,
-  parseChord,
-  resolveChords,
-  TICKS_PER_QUARTER,
-  voiceLeftHand,
-  type Document,
-  type Strike,
-  type VoicingWishes,
-} from '@joined-hands/core';
+import { parseChord } from '@joined-hands/core/harmony';
+import { voiceLeftHand, type Strike, type VoicingWishes } from '@joined-hands/core/left-hand';
+import { midiOf } from '@joined-hands/core/pitch';
+import { handsOf, resolveChords, type Document } from '@joined-hands/core/song';
+import { TICKS_PER_QUARTER } from '@joined-hands/core/time';
 import { motionBetween, muddiness } from '../core/src/left-hand/costs.js';
 import { demo, DEMOS } from '../core/testing/songs.js';
 import { median, ms, ratio, type Row } from './table.js';

@@ -1,4 +1,4 @@
-import { midiOf } from '@joined-hands/core';
+import { midiOf } from '@joined-hands/core/pitch';
 import { choose, expect, keysOf, openSong, parts, soundingAfter, stacks, test } from './app.js';
 
 const midis = (keys: string) =>

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { arrange } from '@joined-hands/core';
+import { arrange } from '@joined-hands/core/arrange';
 import { writeMidi } from '@joined-hands/core/formats';
 import { demo } from '../core/testing/songs.js';
 import { choose, expect, openShelf, openSong, parts, test } from './app.js';

@@ -1,4 +1,4 @@
-import { midiOf } from '@joined-hands/core';
+import { midiOf } from '@joined-hands/core/pitch';
 import type { Page } from '@playwright/test';
 import { expect, keysOf, openSong, soundingAfter, stacks, standInDevice, test } from './app.js';
 

@@ -1,5 +1,8 @@
 import { readFileSync } from 'node:fs';
-import { arrange, handsOf, inversionsDrill, midiOf, notesOf, stepsOf, warmUpDrill } from '@joined-hands/core';
+import { arrange } from '@joined-hands/core/arrange';
+import { midiOf } from '@joined-hands/core/pitch';
+import { inversionsDrill, notesOf, stepsOf, warmUpDrill } from '@joined-hands/core/practice';
+import { handsOf } from '@joined-hands/core/song';
 import type { Page } from '@playwright/test';
 import { demo } from '../core/testing/songs.js';
 import { clicksOf, expect, noteClicks, openShelf, openSong, standInDevice, test } from './app.js';

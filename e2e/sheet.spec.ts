@@ -35,7 +35,7 @@ test('MusicXML, MIDI, letter lines and the project are exported and read back', 
     const { name, data } = await save(page, kind);
     expect(name).toMatch(/^lamps-across-the-sound\./);
     const opened = openFile(name, data);
-    if (!opened.ok) throw new Error(opened.sentence);
+    if (!opened.ok) throw new Error(opened.fault.code);
     const { song, choices } = opened.document;
     expect(song.melody).toHaveLength(44);
     expect([...choices.chords, ...song.chords][0].symbol).toBe('Gm7');

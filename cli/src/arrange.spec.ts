@@ -149,10 +149,10 @@ describe('the arrange command', () => {
     ['empty.abc', '', 'empty.abc: The file is empty.'],
     ['chord.abc', 'X:1\nM:4/4\nL:1/4\nK:C\n"Gzz" C4|', '“Gzz” is not a chord symbol'],
     ['long.abc', 'X:1\nM:4/4\nL:1/4\nK:C\nC4|CDEFG|C4|', 'Measure 2: the bar has 5 counts'],
-    ['stacked.abc', 'X:1\nM:4/4\nL:1/4\nK:C\n[CEG]4|', 'Line 5, measure 1: 3 notes are stacked in the tune'],
+    ['stacked.abc', 'X:1\nM:4/4\nL:1/4\nK:C\n[CEG]4|', 'Line 5, measure 1: there are 3 notes at once in the melody'],
     ['wrong.musicxml', 'X:1\nK:C\nC4|', 'it looks like ABC'],
-    ['noise.letters', new Uint8Array(5_000_000).map((_, i) => (i * 31) % 251), 'holds no readable text'],
-    ['high.letters', 'tune: C9 - - - |', 'lies off the keyboard'],
+    ['noise.letters', new Uint8Array(5_000_000).map((_, i) => (i * 31) % 251), 'no readable text'],
+    ['high.letters', 'tune: C9 - - - |', 'is off the keyboard'],
   ])('answers 3 for %s with one line that names file, place and cause, and writes nothing', (name, content, cause) => {
     const output = join(folder, `${name}.json`);
     const done = arrange(file(name, content), '--json', output);

@@ -1,29 +1,20 @@
 import { readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
-import {
-  arrange,
-  chartText,
-  keyName,
-  lessonText,
-  meterName,
-  partTitle,
-  report,
-  transposeDocument,
-  USUAL_SUGGESTION,
-  writtenScore,
-  type Arrangement,
-  type Document,
-} from '@joined-hands/core';
+import { arrange, USUAL_SUGGESTION, type Arrangement } from '@joined-hands/core/arrange';
+import { repeatPlace, writtenScore } from '@joined-hands/core/sheet';
+import { transposeDocument, type Document } from '@joined-hands/core/song';
+import { meterName } from '@joined-hands/core/time';
+import { chartText, ENGLISH, lessonText, partTitle, repeatWords, report } from '@joined-hands/core/words';
 import { openFile, writeAbc, writeMidi, writeMusicXml, writeProject } from '@joined-hands/core/formats';
 import { OUTPUTS, readOptions, USAGE, WrongOption, type Options, type Output } from './options.js';
 
 const WRITERS: Record<Output, (document: Document, arrangement: Arrangement) => string | Uint8Array> = {
-  json: (document, arrangement) => `${JSON.stringify(report(document, arrangement), null, 2)}\n`,
+  json: (document, arrangement) => `${JSON.stringify(report(document, arrangement, ENGLISH), null, 2)}\n`,
   musicxml: (_, arrangement) => writeMusicXml(writtenScore(arrangement)),
   midi: (_, arrangement) => writeMidi(arrangement.song, arrangement.score, arrangement.pedal, arrangement.tempo),
   abc: (_, arrangement) => writeAbc(arrangement.song),
-  chart: (_, arrangement) => chartText(arrangement),
-  lesson: (_, arrangement) => lessonText(arrangement),
+  chart: (_, arrangement) => chartText(arrangement, ENGLISH),
+  lesson: (_, arrangement) => lessonText(arrangement, ENGLISH),
   project: (document) => writeProject(document),
 };
 
@@ -54,11 +45,11 @@ function run(options: Options): number {
   try {
     data = new Uint8Array(readFileSync(options.input));
   } catch {
-    return refused(`${name}: The file cannot be read. Check its name and place: ${options.input}`);
+    return refused(`${name}: The file cannot be read. Check its name and folder: ${options.input}`);
   }
   const opened = openFile(name, data, options.format ?? undefined);
-  if (!opened.ok) return refused(opened.sentence);
-  for (const notice of opened.notices) process.stderr.write(`${name}: ${notice}\n`);
+  if (!opened.ok) return refused(`${opened.name}: ${ENGLISH.fact(opened.fault)}`);
+  for (const notice of opened.notices) process.stderr.write(`${name}: ${ENGLISH.fact(notice)}\n`);
   let arrangement: Arrangement;
   let written: { readonly file: string; readonly content: string | Uint8Array }[];
   try {
@@ -67,7 +58,7 @@ function run(options: Options): number {
     // Everything is computed before anything is written, so that no output is left half done.
     written = options.outputs.map((o) => ({ file: o.file, content: WRITERS[o.kind](document, arrangement) }));
   } catch {
-    return refused(`${name}: The song was read, but this program failed to arrange it. Keep the file and report the fault.`);
+    return refused(`${name}: The song was read but could not be arranged. Keep the file and report the problem.`);
   }
   for (const { file, content } of written) {
     if (file === '-') process.stdout.write(content);
@@ -120,17 +111,18 @@ function withHarmony(document: Document, { school, texture, vocabulary, stripCho
 }
 
 function summary(arrangement: Arrangement): string {
-  const { song, parts, findings, totals } = arrangement;
-  const count = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`;
+  const { song, parts, bars, findings, totals } = arrangement;
+  const { count, fact, key } = ENGLISH;
   const lines = [
-    `${song.title} · ${keyName(song.key)} · ${meterName(song.meters[0])} · ${count(parts.length, 'part')}`,
+    `${song.title} · ${key(song.key)} · ${meterName(song.meters[0])} · ${count(parts.length, 'part')}`,
     ...parts.map((p) => {
       const chords = p.chords.filter((c) => !c.again).map((c) => c.symbol);
-      const repeats = p.repeats ? ` (as part ${p.repeats.part})` : '';
-      return `  ${p.number} ${p.label}  ${partTitle(p)}${repeats}: ${count(p.melody.length, 'note')}; ${chords.join(' ')}`;
+      const repeat = repeatPlace(p, bars);
+      const same = repeat ? ` (${repeatWords(repeat)})` : '';
+      return `  ${p.number} ${p.label}  ${partTitle(p)}${same}: ${count(p.melody.length, 'note')}; ${chords.join(' ')}`;
     }),
-    `The left hand travels ${totals.leftTravel} half steps; in root position it would be ${totals.leftTravelRoot}.`,
-    ...findings.map((f) => `  ${f.severity}: ${f.message}`),
+    `The left hand moves ${totals.leftTravel} half steps; in root position it would move ${totals.leftTravelRoot}.`,
+    ...findings.map((f) => `  ${f.severity}: ${fact(f.fact)}`),
     `Outputs: ${OUTPUTS.map((o) => `--${o} FILE`).join(' ')}`,
   ];
   return `${lines.join('\n')}\n`;

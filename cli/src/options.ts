@@ -1,15 +1,7 @@
 import { parseArgs } from 'node:util';
-import {
-  HAND_PROFILES,
-  KEYBOARD_SIZES,
-  parseKey,
-  SCHOOLS,
-  TEXTURES,
-  type Hands,
-  type Key,
-  type School,
-  type Vocabulary,
-} from '@joined-hands/core';
+import { TEXTURES } from '@joined-hands/core/fills';
+import { parseKey, type Key, type Vocabulary } from '@joined-hands/core/harmony';
+import { HAND_PROFILES, KEYBOARD_SIZES, SCHOOLS, type Hands, type School } from '@joined-hands/core/song';
 import { FORMATS, type Format } from '@joined-hands/core/formats';
 
 /** Outputs the command can write, in the order in which they are written. */

@@ -1,6 +1,4 @@
-import { z } from 'zod';
+import { config } from 'zod';
 
 // Without code made at run time: a strict policy forbids it, and even asking whether it is allowed is reported.
-z.config({ jitless: true });
-
-export { z };
+config({ jitless: true });

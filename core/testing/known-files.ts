@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { strToU8 } from 'fflate';
-import { midiOf, TICKS_PER_QUARTER as Q } from '../src/index.js';
+import { midiOf } from '../src/pitch/pitch.js';
+import { TICKS_PER_QUARTER as Q } from '../src/time/ticks.js';
 
 /** A tune that is known before it is written, bar by bar: what a reader must find, whatever the file looks like. */
 export interface KnownTune {

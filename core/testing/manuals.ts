@@ -1,4 +1,5 @@
-import { scaleOf, type NoteName } from '../src/index.js';
+import { scaleOf } from '../src/harmony/key.js';
+import type { NoteName } from '../src/pitch/pitch.js';
 import { midiOf, nameOf, pitchAt, transposeName } from '../src/pitch/pitch.js';
 
 export type ScaleKind = 'major' | 'natural' | 'harmonic' | 'melodic';

@@ -1,14 +1,9 @@
-import {
-  arrange,
-  isChordNote,
-  KEYBOARDS,
-  midiOf,
-  parseChord,
-  spanOf,
-  type Arrangement,
-  type Document,
-  type ScoreNote,
-} from '../src/index.js';
+import { arrange } from '../src/arrange/arrange.js';
+import type { Arrangement, ScoreNote } from '../src/arrange/arrangement.js';
+import { isChordNote } from '../src/fills/dress.js';
+import { parseChord } from '../src/harmony/symbol.js';
+import { midiOf } from '../src/pitch/pitch.js';
+import { KEYBOARDS, spanOf, type Document } from '../src/song/decisions.js';
 
 /** What must hold of any arrangement, whatever its layers; answers what does not, in words. */
 export function faultsOf(doc: Document, arrangement: Arrangement = arrange(doc)): string[] {

@@ -1,13 +1,17 @@
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { ENGLISH } from '../src/words/index.js';
 import { openFile } from '../src/formats/index.js';
-import { barTicks, emptySong, newDocument, TICKS_PER_QUARTER as Q, type Document, type Song } from '../src/index.js';
+import { newDocument, type Document } from '../src/song/decisions.js';
+import { emptySong, type Song } from '../src/song/song.js';
+import { barTicks } from '../src/time/meter.js';
+import { TICKS_PER_QUARTER as Q } from '../src/time/ticks.js';
 
 /** Opens one of the demo songs. */
 export function demo(name: string): Document {
   const opened = openFile(name, new Uint8Array(readFileSync(join(import.meta.dirname, '../../demo', name))));
-  if (!opened.ok) throw new Error(opened.sentence);
+  if (!opened.ok) throw new Error(ENGLISH.fact(opened.fault));
   return opened.document;
 }
 

@@ -1,4 +1,7 @@
-import { arrange, cardOf, checkDocument, practised, type Document, type PractisedDays } from '@joined-hands/core';
+import { arrange } from '@joined-hands/core/arrange';
+import { practised, type PractisedDays } from '@joined-hands/core/practice';
+import { cardOf, checkDocument } from '@joined-hands/core/sheet';
+import type { Document } from '@joined-hands/core/song';
 import type { Answer, Trouble } from '../src/app/workers/worker-client';
 
 /** The arranging and checking workers without their threads; answers can be held back and let go in any order, or refused. */

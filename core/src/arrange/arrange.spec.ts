@@ -1,25 +1,17 @@
+import { ENGLISH, togetherWords } from '../words/index.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS, documentOf, songOf, songs } from '../../testing/songs.js';
-import {
-  arrange,
-  chartText,
-  fillPlaces,
-  HAND_PROFILES,
-  KEYBOARD_SIZES,
-  KEYBOARDS,
-  layBars,
-  letterChart,
-  midiOf,
-  pinVoicing,
-  report,
-  SPANS,
-  TICKS_PER_QUARTER as Q,
-  togetherSentence,
-  type Arrangement,
-  type Document,
-  handsOf,
-} from '../index.js';
+import { fillPlaces } from '../fills/places.js';
+import { midiOf } from '../pitch/pitch.js';
+import { letterChart } from '../sheet/chart.js';
+import { HAND_PROFILES, KEYBOARD_SIZES, KEYBOARDS, SPANS, type Document, handsOf } from '../song/decisions.js';
+import { pinVoicing } from '../song/edits.js';
+import { layBars } from '../time/bars.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
+import { chartText, report } from '../words/index.js';
+import { arrange } from './arrange.js';
+import type { Arrangement } from './arrangement.js';
 
 const anyHands = fc
   .record({ profile: fc.constantFrom(...HAND_PROFILES), keys: fc.constantFrom(...KEYBOARD_SIZES) })
@@ -104,7 +96,7 @@ describe('arrange', () => {
       ['collision-same-key', 'fix'],
       ['collision-close', 'warn'],
     ]);
-    expect(rules[0].message).toBe('Bar 1, count 1: Both hands want G3.');
+    expect(ENGLISH.fact(rules[0].fact)).toBe('Bar 1, count 1: both hands need G3.');
     expect(rules[0].part).toBe(1);
   });
 
@@ -126,15 +118,15 @@ describe('arrange', () => {
     );
     const { score, findings } = arrange({ ...documentOf(song), hands: handsOf('medium', 49) });
     expect(score.filter((n) => n.role === 'melody').map((n) => n.pitch)).toEqual(['C5', 'E5']);
-    expect(findings[0].message).toContain(
-      'E6 at bar 1, count 3 is not on a keyboard of 49 keys: the whole tune is written an octave down.',
+    expect(ENGLISH.fact(findings[0].fact)).toContain(
+      'E6 at bar 1, count 3 is off a 49-key keyboard, so the whole melody is written an octave lower.',
     );
   });
 
   it('says so when chords were suggested or there is nothing to find any for, and keeps text that names none', () => {
     const bare = arrange(documentOf(songOf([['C5', 4]])));
-    expect(bare.findings.map((f) => f.message)).toEqual([
-      'This song has no chords of its own: one chord was suggested for its tune.',
+    expect(bare.findings.map((f) => ENGLISH.fact(f.fact))).toEqual([
+      'This song came without chords: one chord was suggested for its melody.',
     ]);
     expect(bare.parts[0].chords.map((c) => [c.symbol, c.source])).toEqual([['C', 'suggested']]);
     expect(arrange(documentOf(songOf([[null, 4]]))).findings.map((f) => f.rule)).toEqual(['no-chords']);
@@ -188,10 +180,10 @@ describe('together', () => {
   });
 
   it('says it in words', () => {
-    expect(points.map((t) => togetherSentence(t, t.chord))).toEqual([
-      'C5 with C on 1.',
-      'F arrives on 3, while C5 is held.',
-      'G alone on 1.',
+    expect(points.map((t) => togetherWords(t, ENGLISH))).toEqual([
+      'C5 with C major on 1.',
+      'F major comes on 3, while C5 is held.',
+      'G major alone on 1.',
     ]);
   });
 });
@@ -215,7 +207,7 @@ describe('room for fills', () => {
 describe('the report', () => {
   it('has every field of the contract, null where it does not apply', () => {
     const document = demo('lamps-across-the-sound.letters');
-    const told = JSON.parse(JSON.stringify(report(document, arrange(document)))) as Record<string, never>;
+    const told = JSON.parse(JSON.stringify(report(document, arrange(document), ENGLISH))) as Record<string, never>;
     expect(told).toMatchObject({
       version: 1,
       song: {
@@ -280,7 +272,7 @@ describe('the letter chart', () => {
   });
 
   it('puts each chord under the note it falls with', () => {
-    const lines = chartText(arrangement).split('\n');
+    const lines = chartText(arrangement, ENGLISH).split('\n');
     const from = lines.findIndex((l) => l.startsWith('Part 2'));
     const row = (name: string) => lines.slice(from + 5).find((l) => l.includes(name)) ?? '';
     expect(row('right').indexOf('Eb')).toBe(row('chord').indexOf('Cm'));

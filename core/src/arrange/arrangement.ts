@@ -1,6 +1,7 @@
-import type { ChordChoice } from '../harmony/choices.js';
+import type { ChordChoice, ChordFact } from '../harmony/choices.js';
 import type { Key } from '../harmony/key.js';
 import type { Difficulty, Hardest } from '../difficulty/difficulty.js';
+import type { BoundaryFact } from '../divide/boundaries.js';
 import type { RepeatOf } from '../divide/repeats.js';
 import type { Dressed } from '../fills/dress.js';
 import type { DynamicMark } from '../fills/dynamics.js';
@@ -33,7 +34,7 @@ export interface PartChord extends VoicedChord {
   /** The key it is heard in. */
   readonly key: Key;
   /** What the chord does for the tune and where it leads. */
-  readonly chordWhy: string;
+  readonly chordWhy: readonly ChordFact[];
   /** Three other chords for the place, the best first. */
   readonly otherChords: readonly ChordChoice[];
   /** Where the symbol stands that this strike belongs to. */
@@ -60,7 +61,7 @@ export interface Part {
   readonly bars: { readonly from: number; readonly to: number };
   readonly repeats: RepeatOf | null;
   /** What spoke for cutting at its start. */
-  readonly reasons: readonly string[];
+  readonly reasons: readonly BoundaryFact[];
   readonly melody: readonly PartNote[];
   readonly chords: readonly PartChord[];
   readonly together: readonly Together[];

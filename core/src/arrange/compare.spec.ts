@@ -1,17 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { demo } from '../../testing/songs.js';
 import { readProject, writeProject } from '../formats/index.js';
-import {
-  arrange,
-  compareArrangements,
-  dropVersion,
-  keepVersion,
-  MOST_VERSIONS,
-  setChord,
-  setWish,
-  takeVersion,
-  type Document,
-} from '../index.js';
+import { MOST_VERSIONS, type Document } from '../song/decisions.js';
+import { setChord, setWish } from '../song/edits.js';
+import { dropVersion, keepVersion, takeVersion } from '../song/versions.js';
+import { arrange } from './arrange.js';
+import { compareArrangements } from './compare.js';
 
 const glass = demo('harbour-glass.abc');
 const when = '2031-05-04T18:00:00.000Z';

@@ -24,8 +24,8 @@ export interface BarPair {
   readonly start: number;
   readonly a: ComparedBar;
   readonly b: ComparedBar;
-  /** What differs in it, in words; empty where the two are the same. */
-  readonly differs: readonly string[];
+  /** What differs in it; empty where the two are the same. */
+  readonly differs: readonly Aspect[];
 }
 
 /** What two arrangements cost to play. */
@@ -69,16 +69,12 @@ export interface Side {
 
 const EMPTY: ComparedBar = { chords: '', left: '', right: '', tune: '', texture: '' };
 
-const ASPECTS: readonly (readonly [keyof ComparedBar, string])[] = [
-  ['tune', 'the tune'],
-  ['chords', 'chords'],
-  ['texture', 'texture'],
-  ['left', 'left hand'],
-  ['right', 'right hand beside the tune'],
-];
+const ASPECTS = ['tune', 'chords', 'texture', 'left', 'right'] as const;
 
-const differences = (a: ComparedBar, b: ComparedBar): string[] =>
-  ASPECTS.flatMap(([aspect, words]) => (a[aspect] === b[aspect] ? [] : [words]));
+/** What two arrangements can differ in within a bar. */
+export type Aspect = (typeof ASPECTS)[number];
+
+const differences = (a: ComparedBar, b: ComparedBar): Aspect[] => ASPECTS.filter((aspect) => a[aspect] !== b[aspect]);
 
 function barsOf({ document: doc, arrangement }: Side): ComparedBar[] {
   const { bars, parts, score } = arrangement;

@@ -2,8 +2,7 @@ import { LEVELS, type Document, type Level } from '../song/decisions.js';
 import { wishAt, type PartRange } from '../song/edits.js';
 import { arrange } from './arrange.js';
 import type { Arrangement, Part } from './arrangement.js';
-import { applyFix, type Fix, type FixAction } from './fixes.js';
-import { LEVEL_WORDS } from './levels.js';
+import { applyFix, type Fix, type FixAction, type FixFact } from './fixes.js';
 
 /** A song is as hard as its parts on average, and as its hardest one. */
 const HARDEST_SHARE = 0.5;
@@ -26,7 +25,6 @@ function difficultyIn(arrangement: Arrangement, range: PartRange | null): number
 /** A simpler or fuller version of a part or a song, and how hard it is. */
 export interface Version {
   readonly level: Level;
-  readonly words: string;
   readonly difficulty: number;
   readonly current: boolean;
 }
@@ -36,7 +34,6 @@ export function versions(doc: Document, range: PartRange | null): Version[] {
   const now = range ? wishAt(doc, range.start, 'level') : doc.choices.level;
   return LEVELS.map((level) => ({
     level,
-    words: LEVEL_WORDS[level],
     difficulty: difficultyIn(arrange(applyFix(doc, { kind: 'level', range, level })), range),
     current: level === now,
   }));
@@ -64,19 +61,21 @@ export function whatHelps(
     return version ? version.difficulty : difficultyIn(arrange(applyFix(doc, action)), range);
   };
   return changesFor(doc, arrangement, range)
-    .map(({ text, action }) => ({ text, action, gain: now - after(action) }))
+    .map(({ fact, action }) => ({ fact, action, gain: now - after(action) }))
     .filter((ease) => ease.gain > 0)
     .sort((a, b) => b.gain - a.gain);
 }
 
-function changesFor(doc: Document, arrangement: Arrangement, range: PartRange | null): { text: string; action: FixAction }[] {
+type Helpful = Fix & { readonly action: FixAction };
+
+function changesFor(doc: Document, arrangement: Arrangement, range: PartRange | null): Helpful[] {
   const at = range?.start ?? 0;
   const inside = (place: number) => !range || (place >= range.start && place < range.end);
   const level = wishAt(doc, at, 'level');
   const chords = arrangement.parts.flatMap((p) => p.chords).filter((c) => inside(c.at));
-  const simpler = LEVELS.slice(0, LEVELS.indexOf(level)).map((l) => ({
-    text: LEVEL_WORDS[l],
-    action: { kind: 'level', range, level: l } as const,
+  const simpler = LEVELS.slice(0, LEVELS.indexOf(level)).map((l): Helpful => ({
+    fact: { code: 'fix.level', level: l },
+    action: { kind: 'level', range, level: l },
   }));
   const kept = chords.filter((c) => c.pinned).map((c) => ({ kind: 'unpin', at: c.writtenAt }) as const);
   const quick = arrangement.findings.flatMap((f) =>
@@ -85,11 +84,13 @@ function changesFor(doc: Document, arrangement: Arrangement, range: PartRange | 
   return [
     ...simpler,
     ...(chords.some((c) => c.school !== 'close')
-      ? [{ text: 'nearest inversions', action: { kind: 'school', range, school: 'close' } as const }]
+      ? [helpful({ code: 'fix.nearest-inversions' }, { kind: 'school', range, school: 'close' })]
       : []),
-    { text: 'the tune straightened', action: { kind: 'rhythm', range, rhythm: 'plain' } as const },
-    { text: 'chords on the beat', action: { kind: 'timing', range, timing: 'plain' } as const },
-    ...(kept.length > 0 ? [{ text: 'kept chords let go', action: { kind: 'all', actions: kept } as const }] : []),
-    ...(quick.length > 0 ? [{ text: 'passing chords skipped', action: { kind: 'all', actions: quick } as const }] : []),
+    helpful({ code: 'fix.straighten' }, { kind: 'rhythm', range, rhythm: 'plain' }),
+    helpful({ code: 'fix.on-the-beat' }, { kind: 'timing', range, timing: 'plain' }),
+    ...(kept.length > 0 ? [helpful({ code: 'fix.let-all-go' }, { kind: 'all', actions: kept })] : []),
+    ...(quick.length > 0 ? [helpful({ code: 'fix.skip-passing' }, { kind: 'all', actions: quick })] : []),
   ];
 }
+
+const helpful = (fact: FixFact, action: FixAction): Helpful => ({ fact, action });

@@ -1,21 +1,30 @@
 import { plainRoot } from '../harmony/naming.js';
 import { parseChord } from '../harmony/symbol.js';
-import { nameOf, pitchClass, transposeName } from '../pitch/pitch.js';
+import { nameOf, pitchClass, transposeName, type Pitch } from '../pitch/pitch.js';
 import type { Document, Ending } from '../song/decisions.js';
 import { wishAt, type PartRange } from '../song/edits.js';
 import type { MelodyNote } from '../song/song.js';
-import { barAt, placeName, type Bar } from '../time/bars.js';
+import { barAt, type Bar } from '../time/bars.js';
 import { beatTicks } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
+import type { ChordFact } from '../harmony/choices.js';
 import type { HarmonisedChord } from './harmonise.js';
 
 /** A chord as it is struck, with the place where it is written. */
 export type TimedChord = HarmonisedChord & { readonly writtenAt: Ticks };
 
+/** Why an ending cannot be played as it was asked for. */
+export type EndingObstacle =
+  | { readonly code: 'ending.no-third'; readonly symbol: string }
+  | { readonly code: 'ending.too-short'; readonly symbol: string }
+  | { readonly code: 'ending.third-in-melody'; readonly pitch: Pitch }
+  | { readonly code: 'ending.nothing-follows' }
+  | { readonly code: 'ending.already-there'; readonly symbol: string };
+
 /** An ending that could not be played as it was asked for. */
 export interface EndingTrouble {
   readonly at: Ticks;
-  readonly message: string;
+  readonly obstacle: EndingObstacle;
 }
 
 /** Beats that a chord must last for an ending: a beat for what is added, and one for what was there. */
@@ -53,8 +62,8 @@ export function withEndings(
             i === stretches.length - 1 ? chords[0] : following(chords, last, stretch.end),
             bars,
           );
-    if (typeof made === 'string') {
-      troubles.push({ at, message: `The ending asked for at ${placeName(bars, at)} is left out: ${made}.` });
+    if (!Array.isArray(made)) {
+      troubles.push({ at, obstacle: made });
       return;
     }
     if (at === last.at && made[0].at === at) replaced.add(at);
@@ -70,43 +79,48 @@ function following(chords: readonly TimedChord[], last: TimedChord, end: Ticks):
   return chords.find((c) => c.at === end) ?? { ...last, at: end, writtenAt: end };
 }
 
-/** The chord with its third held back: fourth, second, third. A sentence where it cannot be. */
+/** The chord with its third held back: fourth, second, third; what stands in the way where it cannot be. */
 function suspended(
   chord: TimedChord,
   at: Ticks,
   end: Ticks,
   tune: readonly MelodyNote[],
   bars: readonly Bar[],
-): TimedChord[] | string {
+): TimedChord[] | EndingObstacle {
   const parsed = parseChord(chord.symbol);
   const third = parsed.kind === 'chord' ? parsed.tones.find((t) => t.degree === 3) : undefined;
-  if (parsed.kind !== 'chord' || !third) return `${chord.symbol} has no third to hold back`;
+  if (parsed.kind !== 'chord' || !third) return { code: 'ending.no-third', symbol: chord.symbol };
   const beat = beatTicks(barAt(bars, at).meter);
   const beats = Math.floor((end - at) / beat);
-  if (beats < LEAST_BEATS) return `${chord.symbol} is too short for it`;
+  if (beats < LEAST_BEATS) return { code: 'ending.too-short', symbol: chord.symbol };
   const until = at + Math.min(2, beats - 1) * beat;
   const sung = tune.find((n) => n.at < until && n.at + n.length > at && pitchClass(nameOf(n.pitch)) === pitchClass(third.name));
-  if (sung) return `the tune sings ${nameOf(sung.pitch)}, the third, against it`;
+  if (sung) return { code: 'ending.third-in-melody', pitch: sung.pitch };
   const bass = parsed.bass ? `/${parsed.bass}` : '';
   const fourth = {
     ...chord,
     at,
     writtenAt: at === chord.at ? chord.writtenAt : at,
     symbol: `${parsed.root}sus4${bass}`,
-    why: 'The fourth holds the third back.',
+    why: [{ code: 'chord.fourth-holds' } as const],
   };
   const second = {
     ...chord,
     at: at + beat,
     writtenAt: at + beat,
     symbol: `${parsed.root}sus2${bass}`,
-    why: 'The fourth falls to the second.',
+    why: [{ code: 'chord.fourth-falls' } as const],
   };
-  const rest = { ...chord, at: until, writtenAt: until, why: `${third.name} comes at last, and the song rests. ${chord.why}` };
+  const rest = {
+    ...chord,
+    at: until,
+    writtenAt: until,
+    why: [{ code: 'chord.third-arrives', third: third.name } as const, ...chord.why],
+  };
   return beats > LEAST_BEATS ? [fourth, second, rest] : [fourth, rest];
 }
 
-/** A dominant in the last beats of a part that leads to what comes next. A sentence where there is no room. */
+/** A dominant in the last beats of a part that leads to what comes next; what stands in the way where there is no room. */
 function turnedBack(
   wish: Exclude<Ending, 'plain' | 'suspended'>,
   chord: TimedChord,
@@ -114,18 +128,18 @@ function turnedBack(
   end: Ticks,
   next: TimedChord,
   bars: readonly Bar[],
-): TimedChord[] | string {
+): TimedChord[] | EndingObstacle {
   const target = parseChord(next.symbol);
-  if (target.kind !== 'chord') return 'no chord follows';
+  if (target.kind !== 'chord') return { code: 'ending.nothing-follows' };
   const beat = beatTicks(barAt(bars, end - 1).meter);
   const beats = Math.floor((end - at) / beat);
-  if (beats < LEAST_BEATS) return `${chord.symbol} is too short for it`;
+  if (beats < LEAST_BEATS) return { code: 'ending.too-short', symbol: chord.symbol };
   const root = plainRoot(transposeName(target.root, wish === 'dominant' ? '5P' : '2m'));
   const symbol = `${root}7`;
-  if (symbol === chord.symbol) return `${symbol} stands there already`;
+  if (symbol === chord.symbol) return { code: 'ending.already-there', symbol };
   const place = end - (beats >= 4 ? 2 : 1) * beat;
-  const where = next.at < end ? 'to the start' : `to ${target.text}`;
-  const why = wish === 'dominant' ? `The dominant turns back ${where}.` : `A dominant a half step above turns back ${where}.`;
+  const to = next.at < end ? null : target.text;
+  const why: ChordFact[] = [{ code: 'chord.turns-back', by: wish === 'dominant' ? 'dominant' : 'half-step', to }];
   const back = { ...chord, at: place, writtenAt: place, symbol, why };
   return next.at === end && next.writtenAt === end && next.symbol === chord.symbol ? [back, next] : [back];
 }

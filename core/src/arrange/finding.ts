@@ -1,14 +1,63 @@
-import type { SoundingNote } from '../join/collisions.js';
+import type { Collision, SoundingNote } from '../join/collisions.js';
+import type { ConflictFacts } from '../join/conflicts.js';
 import type { Jump } from '../join/jumps.js';
+import type { Form } from '../left-hand/candidates.js';
+import type { ThinCause } from '../left-hand/reasons.js';
 import type { VoicedChord } from '../left-hand/voice.js';
-import type { Pitch } from '../pitch/pitch.js';
+import type { NoteName, Pitch } from '../pitch/pitch.js';
 import type { HandPlace } from '../right-hand/positions.js';
 import type { Document } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
-import { lastFrom, type Bar } from '../time/bars.js';
+import { lastFrom, type Bar, type Place } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
+import type { EndingObstacle } from './endings.js';
 import type { Fix } from './fixes.js';
 import type { HarmonisedChord } from './harmonise.js';
+
+interface AtChord {
+  readonly symbol: string;
+  readonly place: Place;
+}
+
+/** What a finding says, in figures, pitches and places. Widths are in semitones, times in seconds. */
+export type FindingFact =
+  | ({
+      readonly code: 'finding.spread';
+      readonly width: number;
+      readonly limit: number;
+      readonly spread: 'broken' | 'rolled';
+    } & AtChord)
+  | ({ readonly code: 'finding.reach'; readonly width: number; readonly limit: number } & AtChord)
+  | ({ readonly code: 'finding.stretch'; readonly width: number; readonly comfortable: number } & AtChord)
+  | ({ readonly code: 'finding.keyboard'; readonly keys: number } & AtChord)
+  | ({ readonly code: 'finding.low' } & AtChord)
+  | ({ readonly code: 'finding.thinned'; readonly form: Form; readonly cause: ThinCause } & AtChord)
+  | ({ readonly code: 'finding.fast'; readonly seconds: number } & AtChord)
+  | { readonly code: 'finding.pin-lost'; readonly pitches: readonly Pitch[]; readonly place: Place }
+  | ({ readonly code: 'finding.pin-foreign'; readonly names: readonly NoteName[] } & AtChord)
+  | ({ readonly code: 'finding.conflict' } & ConflictFacts & AtChord)
+  | {
+      readonly code: 'finding.collision';
+      readonly place: Place;
+      readonly kind: Collision['kind'];
+      readonly left: Pitch;
+      readonly right: Pitch;
+    }
+  | { readonly code: 'finding.jump'; readonly place: Place; readonly jump: Jump }
+  | ({ readonly code: 'finding.doubled'; readonly left: Pitch; readonly right: Pitch } & AtChord)
+  | { readonly code: 'finding.octave-kept'; readonly pitch: Pitch; readonly place: Place; readonly keys: number }
+  | ({ readonly code: 'finding.chord-unread' } & AtChord)
+  | { readonly code: 'finding.chords-suggested'; readonly chords: number }
+  | { readonly code: 'finding.no-chords' }
+  | { readonly code: 'finding.ending-left-out'; readonly place: Place; readonly obstacle: EndingObstacle }
+  | {
+      readonly code: 'finding.tune-moved';
+      readonly pitch: Pitch;
+      readonly place: Place;
+      readonly keys: number;
+      readonly octaves: number;
+    }
+  | { readonly code: 'finding.tune-folded'; readonly pitch: Pitch; readonly place: Place; readonly keys: number };
 
 /** Something the pianist should know, with its place and ways out. */
 export interface Finding {
@@ -20,7 +69,7 @@ export interface Finding {
   readonly part: number | null;
   /** The chord it speaks of, or null. */
   readonly chordAt: Ticks | null;
-  readonly message: string;
+  readonly fact: FindingFact;
   /** The keys it speaks of, to be shown on strip and keyboard. */
   readonly keys?: readonly Pitch[];
   readonly fixes: readonly Fix[];
@@ -59,7 +108,7 @@ export const finding = (
   at: Ticks,
   rule: string,
   severity: Finding['severity'],
-  message: string,
+  fact: FindingFact,
   fixes: readonly Fix[],
   chordAt = at,
-): Finding => ({ rule, severity, at, part: partOf(chordAt), chordAt, message, fixes });
+): Finding => ({ rule, severity, at, part: partOf(chordAt), chordAt, fact, fixes });

@@ -1,13 +1,13 @@
 import { parseChord } from '../harmony/symbol.js';
 import { toneFor } from '../harmony/naming.js';
-import { conflictSentence, findConflicts, notesOver, type NotesOver } from '../join/conflicts.js';
+import { findConflicts, notesOver, type NotesOver } from '../join/conflicts.js';
 import { muddiness } from '../left-hand/costs.js';
 import { midiOf, nameOf } from '../pitch/pitch.js';
 import { KEYBOARDS, spanOf } from '../song/decisions.js';
-import { capital, placeName } from '../time/bars.js';
+import { placeOf } from '../time/bars.js';
 import { toSeconds } from '../time/ticks.js';
-import { advice, conflictFixes, letGo, roomFixes, type Fix } from './fixes.js';
-import { finding, type Examined, type Finding } from './finding.js';
+import { advice, conflictFixes, letGo, separationFixes, type Fix } from './fixes.js';
+import { finding, type Examined, type Finding, type FindingFact } from './finding.js';
 import { checkJoin } from './join-findings.js';
 
 /** Everything worth saying about the left hand and how it lies under the right. */
@@ -31,35 +31,30 @@ function checkVoicings(examined: Examined, over: readonly NotesOver[]): Finding[
   chords.forEach((chord, i) => {
     const midis = chord.pitches.map(midiOf);
     const span = midis[midis.length - 1] - midis[0];
-    const place = placeName(bars, chord.at);
-    const say = (rule: string, severity: Finding['severity'], message: string, fixes: readonly Fix[]) =>
-      found.push(finding(examined, chord.at, rule, severity, message, fixes));
-    const title = `${chord.symbol} at ${place}`;
-    const free: Fix[] = chord.pinned ? [letGo(chord.writtenAt, 'let it find its place')] : [];
-    const room = () => roomFixes(over[i], doc.hands);
+    const where = { symbol: chord.symbol, place: placeOf(bars, chord.at) };
+    const say = (rule: string, severity: Finding['severity'], fact: FindingFact, fixes: readonly Fix[]) =>
+      found.push(finding(examined, chord.at, rule, severity, fact, fixes));
+    const free: Fix[] = chord.pinned ? [letGo(chord.writtenAt)] : [];
+    const apart = () => separationFixes(over[i], doc.hands);
     if (chord.spread !== 'together') {
-      const how = chord.spread === 'broken' ? 'broken, the low note first' : 'rolled from the bottom';
-      const message = `${title} is wider than this hand (${span} half steps against ${limit}): it is ${how}.`;
-      if (!chord.again) say('spread', 'note', message, room());
+      const { spread } = chord;
+      if (!chord.again) say('spread', 'note', { code: 'finding.spread', ...where, width: span, limit, spread }, apart());
     } else if (span > limit) {
-      say('reach', 'fix', `${title} spans ${span} half steps; this hand reaches ${limit}.`, [...free, ...room()]);
+      say('reach', 'fix', { code: 'finding.reach', ...where, width: span, limit }, [...free, ...apart()]);
     } else if (span > comfortable && !chord.again) {
-      const message = `${title} spans ${span} half steps, past the comfortable ${comfortable}. Never force a stretch.`;
-      say('stretch', 'note', message, room());
+      say('stretch', 'note', { code: 'finding.stretch', ...where, width: span, comfortable }, apart());
     }
     if (midis[0] < keyboard.low || midis[midis.length - 1] > keyboard.high)
-      say('keyboard', 'fix', `${title} leaves the ${doc.hands.keys} keys of this keyboard.`, [
-        ...free,
-        advice('a longer keyboard'),
-      ]);
-    if (muddiness(midis) > 0)
-      say('low', 'note', `${title} lies low for such close notes and may sound muddy.`, [...free, ...room()]);
-    if (chord.thinned && !chord.again)
-      say('thinned', 'note', `${title} is thinned. ${chord.thinned}`, [advice('the tune up an octave')]);
+      say('keyboard', 'fix', { code: 'finding.keyboard', ...where, keys: doc.hands.keys }, [...free, advice('longer-keyboard')]);
+    if (muddiness(midis) > 0) say('low', 'note', { code: 'finding.low', ...where }, [...free, ...apart()]);
+    if (chord.thinned && !chord.again) {
+      const { form, cause } = chord.thinned;
+      say('thinned', 'note', { code: 'finding.thinned', ...where, form, cause }, [advice('melody-octave-up')]);
+    }
     const seconds = toSeconds(chord.length, doc.song.tempo);
     if (!chord.again && chord.motion > 0 && seconds < TOO_FAST)
-      say('fast', 'note', `${title} lasts ${seconds.toFixed(1)} seconds, hardly time to grasp it. It may be skipped.`, [
-        { text: `skip ${chord.symbol}`, action: { kind: 'skip', at: chord.writtenAt } },
+      say('fast', 'note', { code: 'finding.fast', ...where, seconds }, [
+        { fact: { code: 'fix.skip', symbol: chord.symbol }, action: { kind: 'skip', at: chord.writtenAt } },
       ]);
   });
   return found;
@@ -75,11 +70,8 @@ function checkPins(examined: Examined): Finding[] {
   const lost = doc.choices.pins
     .filter((p) => !struck.has(p.at) && p.at < doc.song.length)
     .map((p) => {
-      const message = `${p.pitches.join(' ')} is pinned at ${placeName(bars, p.at)}, where no chord is struck now.`;
-      return {
-        ...finding(examined, p.at, 'pin-lost', 'warn', message, [letGo(p.at, 'let it go')]),
-        chordAt: null,
-      };
+      const fact: FindingFact = { code: 'finding.pin-lost', pitches: p.pitches, place: placeOf(bars, p.at) };
+      return { ...finding(examined, p.at, 'pin-lost', 'warn', fact, [letGo(p.at)]), chordAt: null };
     });
   const foreign = chords.flatMap((chord) => {
     const parsed = parseChord(chord.symbol);
@@ -87,8 +79,9 @@ function checkPins(examined: Examined): Finding[] {
     const names = [...new Set(chord.pitches.map(nameOf))];
     const strangers = names.filter((n) => toneFor(parsed, n) === null && n !== parsed.bass);
     if (strangers.length === 0) return [];
-    const message = `${strangers.join(' and ')}, which you pinned at ${placeName(bars, chord.at)}, ${strangers.length === 1 ? 'is' : 'are'} not in ${chord.symbol}.`;
-    return [finding(examined, chord.at, 'pin-foreign', 'warn', message, [letGo(chord.writtenAt, 'let it find its place')])];
+    const where = { symbol: chord.symbol, place: placeOf(bars, chord.at) };
+    const fact: FindingFact = { code: 'finding.pin-foreign', names: strangers, ...where };
+    return [finding(examined, chord.at, 'pin-foreign', 'warn', fact, [letGo(chord.writtenAt)])];
   });
   return [...lost, ...foreign];
 }
@@ -101,9 +94,10 @@ function checkHarmony(examined: Examined, over: readonly NotesOver[]): Finding[]
     while (h + 1 < harmony.length && harmony[h + 1].at <= one.chord.at) h++;
     const [worst] = findConflicts([one]).filter((c) => !c.passing);
     if (!worst) return [];
-    const message = `${capital(placeName(bars, worst.at))}: ${conflictSentence(worst)}`;
-    return [
-      finding(examined, worst.at, 'conflict', 'warn', message, conflictFixes(worst, one, harmony[h], doc.hands), one.chord.at),
-    ];
+    const { note, against, kind, passing } = worst;
+    const where = { symbol: one.chord.symbol, place: placeOf(bars, worst.at) };
+    const fact: FindingFact = { code: 'finding.conflict', note, against, kind, passing, ...where };
+    const fixes = conflictFixes(worst, one, harmony[h], doc.hands);
+    return [finding(examined, worst.at, 'conflict', 'warn', fact, fixes, one.chord.at)];
   });
 }

@@ -77,19 +77,8 @@ export function fixAllCollisions(doc: Document, arrangement: Arrangement): Fix |
     });
   }
   if (actions.length === 0) return null;
-  const said = [
-    ...(moved > 0 ? [`${moved} ${moved === 1 ? 'chord goes' : 'chords go'} to a clear place, ${motionWords(motion)}`] : []),
-    ...(raised.length > 0 ? [`the tune of part ${raised.join(', ')} goes up an octave`] : []),
-  ];
-  return { text: said.join('; '), action: { kind: 'all', actions } };
+  return { fact: { code: 'fix.clear-all', chords: moved, motion, raised }, action: { kind: 'all', actions } };
 }
-
-const motionWords = (motion: number): string =>
-  motion > 0
-    ? `${motion} half steps more in motion`
-    : motion < 0
-      ? `${-motion} half steps less in motion`
-      : 'as little motion as before';
 
 const asItLies = (chord: PartChord): Way => ({ voicing: null, midis: chord.pitches.map(midiOf), cost: 0 });
 

@@ -6,7 +6,7 @@ import { gratesWith, type Conflict, type NotesOver } from '../join/conflicts.js'
 import { voicingsFor, type Voicing } from '../left-hand/candidates.js';
 import { CLEAR_OF_TUNE, VOICING_COSTS, motionBetween, muddiness } from '../left-hand/costs.js';
 import type { VoicedChord } from '../left-hand/voice.js';
-import { midiOf, nameOf, pitchClass, type Pitch } from '../pitch/pitch.js';
+import { midiOf, nameOf, pitchClass, type NoteName, type Pitch } from '../pitch/pitch.js';
 import type { ChordTiming, Document, Hands, Level, School, TuneRhythm } from '../song/decisions.js';
 import {
   pinVoicing,
@@ -36,17 +36,46 @@ export type FixAction =
   | { readonly kind: 'key'; readonly key: Key }
   | { readonly kind: 'all'; readonly actions: readonly FixAction[] };
 
-/** A way out: what it is in words, and the change that makes it, or null for advice. */
+/** What is advised where no change to the document would help. */
+export type Advice =
+  'longer-keyboard' | 'another-key' | 'melody-octave-up' | 'nearest-inversion' | 'slower-tempo' | 'usual-symbol' | 'write-chord';
+
+/** What a way out does. Motion is in semitones. */
+export type FixFact =
+  | { readonly code: 'fix.advice'; readonly advice: Advice }
+  | { readonly code: 'fix.let-go' }
+  | {
+      readonly code: 'fix.move';
+      readonly how: 'place' | 'fewer-notes' | 'inversion';
+      readonly pitches: readonly Pitch[];
+      /** Notes that are lost. */
+      readonly without: readonly NoteName[];
+      readonly away: number;
+    }
+  | { readonly code: 'fix.leave-out'; readonly name: NoteName; readonly pitches: readonly Pitch[] }
+  | { readonly code: 'fix.chord'; readonly how: 'first-inversion' | 'quality' | 'chord'; readonly symbol: string }
+  | { readonly code: 'fix.skip'; readonly symbol: string }
+  | { readonly code: 'fix.octave-up'; readonly part: number }
+  /** Every collision at once: chords that move, the motion that it adds, parts whose tune goes up an octave. */
+  | { readonly code: 'fix.clear-all'; readonly chords: number; readonly motion: number; readonly raised: readonly number[] }
+  | { readonly code: 'fix.level'; readonly level: Level }
+  | { readonly code: 'fix.nearest-inversions' }
+  | { readonly code: 'fix.straighten' }
+  | { readonly code: 'fix.on-the-beat' }
+  | { readonly code: 'fix.let-all-go' }
+  | { readonly code: 'fix.skip-passing' };
+
+/** A way out: what it does, and the change that makes it, or null for advice. */
 export interface Fix {
-  readonly text: string;
+  readonly fact: FixFact;
   readonly action: FixAction | null;
 }
 
 /** Advice without a change behind it. */
-export const advice = (text: string): Fix => ({ text, action: null });
+export const advice = (what: Advice): Fix => ({ fact: { code: 'fix.advice', advice: what }, action: null });
 
 /** A pinned chord let go. */
-export const letGo = (at: Ticks, text: string): Fix => ({ text, action: { kind: 'unpin', at } });
+export const letGo = (at: Ticks): Fix => ({ fact: { code: 'fix.let-go' }, action: { kind: 'unpin', at } });
 
 /** The document with a fix made. */
 export function applyFix(doc: Document, action: FixAction): Document {
@@ -78,26 +107,16 @@ export function applyFix(doc: Document, action: FixAction): Document {
 
 /** The tune of a part an octave higher. */
 export const octaveUpFix = (part: PartRange & { readonly number: number }, octaves: number): Fix => ({
-  text: `the tune of part ${part.number} up an octave, the left hand as it is`,
+  fact: { code: 'fix.octave-up', part: part.number },
   action: { kind: 'octave', range: { start: part.start, end: part.end }, octaves: octaves + 1 },
 });
 
-const listed = (pitches: readonly Pitch[]) => pitches.join(' ');
-
-const pin = (chord: VoicedChord, text: string, voicing: Voicing): Fix => ({
-  text: `${text}: ${listed(voicing.pitches)}${sideEffects(chord, voicing)}`,
-  action: { kind: 'pin', at: chord.writtenAt, pitches: voicing.pitches },
-});
-
-/** What else a new place brings: how far the hand goes from where it lies, and the notes that are lost. */
-function sideEffects(chord: VoicedChord, voicing: Voicing): string {
-  const away = motionBetween(chord.pitches.map(midiOf), voicing.midis);
-  const names = new Set(voicing.pitches.map(nameOf));
-  const lost = [...new Set(chord.pitches.map(nameOf))].filter((n) => !names.has(n));
-  return [
-    ...(lost.length > 0 ? [`, without ${lost.join(' and ')}`] : []),
-    ...(lost.length === 0 ? [`, ${away} half ${away === 1 ? 'step' : 'steps'} away`] : []),
-  ].join('');
+/** A chord in another place: with how far the hand goes from where it lies, and the notes that are lost. */
+function pin(chord: VoicedChord, how: 'place' | 'fewer-notes' | 'inversion', { pitches, midis }: Voicing): Fix {
+  const names = new Set(pitches.map(nameOf));
+  const without = [...new Set(chord.pitches.map(nameOf))].filter((n) => !names.has(n));
+  const away = motionBetween(chord.pitches.map(midiOf), midis);
+  return { fact: { code: 'fix.move', how, pitches, without, away }, action: { kind: 'pin', at: chord.writtenAt, pitches } };
 }
 
 /** Other places for a chord, best first: near to where it lies, clear, in reach, and below the tune. */
@@ -114,14 +133,14 @@ function otherPlaces(chord: VoicedChord, parsed: Chord, hands: Hands, lowest: nu
 const lowestOf = ({ notes }: NotesOver): number => Math.min(Infinity, ...notes.map((n) => midiOf(n.note.pitch)));
 
 /** Ways to keep the hands apart: the whole chord elsewhere, or fewer of its notes. */
-export function roomFixes(over: NotesOver, hands: Hands): Fix[] {
+export function separationFixes(over: NotesOver, hands: Hands): Fix[] {
   const { chord } = over;
   const parsed = parseChord(chord.symbol);
   if (parsed.kind !== 'chord') return [];
   const places = otherPlaces(chord, parsed, hands, lowestOf(over));
   const whole = places.find((v) => v.pitches.length >= chord.pitches.length && v.form !== 'one-note');
   const fewer = places.find((v) => v.pitches.length < chord.pitches.length);
-  return [...(whole ? [pin(chord, 'another place', whole)] : []), ...(fewer ? [pin(chord, 'fewer notes', fewer)] : [])];
+  return [...(whole ? [pin(chord, 'place', whole)] : []), ...(fewer ? [pin(chord, 'fewer-notes', fewer)] : [])];
 }
 
 /** Kinds of chord tried on the same root when a quality does not fit the tune, the plainest first. */
@@ -165,11 +184,11 @@ export function conflictFixes(
   const inversion = otherPlaces(chord, parsed, hands, lowest).find(
     (v) => v.pitches.length >= Math.min(3, chord.pitches.length) && clear(parsed, v.pitches),
   );
-  if (inversion) fixes.push(pin(chord, 'another inversion', inversion));
+  if (inversion) fixes.push(pin(chord, 'inversion', inversion));
   const rest = chord.pitches.filter((p) => p !== against);
   if (rest.length > 0 && clear(parsed, rest))
     fixes.push({
-      text: `leave out ${nameOf(against)}: ${listed(rest)}`,
+      fact: { code: 'fix.leave-out', name: nameOf(against), pitches: rest },
       action: { kind: 'pin', at: chord.writtenAt, pitches: rest },
     });
   /** A chord is worth offering where some place for it sounds clear under the tune. */
@@ -181,15 +200,15 @@ export function conflictFixes(
       (v) => v.form === 'full' && v.midis[v.midis.length - 1] <= lowest - CLEAR_OF_TUNE && clear(other, v.pitches),
     );
   };
-  const change = (text: string, symbol: string) =>
-    fixes.push({ text: `${text}: ${symbol}`, action: { kind: 'chord', at: chord.writtenAt, symbol } });
+  const change = (how: 'first-inversion' | 'quality' | 'chord', symbol: string) =>
+    fixes.push({ fact: { code: 'fix.chord', how, symbol }, action: { kind: 'chord', at: chord.writtenAt, symbol } });
   const first = firstInversionWith(parsed, note);
-  if (first && sounds(first)) change('first inversion with the tune’s note', first);
+  if (first && sounds(first)) change('first-inversion', first);
   const quality = QUALITIES.map((q) => parsed.root + q).find((s) => s !== first && contains(s, note) && sounds(s));
-  if (quality) change('another quality', quality);
+  if (quality) change('quality', quality);
   const others = [...harmony.others.map((o) => o.symbol), ...keyChords(harmony.key, 'rich').map((c) => c.symbol)];
   const another = others.find((s) => !s.startsWith(parsed.root) && s !== first && contains(s, note) && sounds(s));
-  if (another) change('another chord', another);
+  if (another) change('chord', another);
   return fixes;
 }
 

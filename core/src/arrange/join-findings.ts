@@ -1,12 +1,12 @@
-import { collisionSentence, findCollisions, findCrowding, type Collision } from '../join/collisions.js';
-import { doublingSentence, findDoublings } from '../join/doublings.js';
-import { isHardJump, jumpSentence } from '../join/jumps.js';
+import { findCollisions, findCrowding, type Collision } from '../join/collisions.js';
+import { findDoublings } from '../join/doublings.js';
+import { isHardJump } from '../join/jumps.js';
 import type { NotesOver } from '../join/conflicts.js';
 import { nameOf } from '../pitch/pitch.js';
 import { wishAt } from '../song/edits.js';
-import { capital, placeName } from '../time/bars.js';
+import { placeOf } from '../time/bars.js';
 import { finding, type Examined, type Finding } from './finding.js';
-import { advice, octaveUpFix, roomFixes, type Fix } from './fixes.js';
+import { advice, octaveUpFix, separationFixes, type Fix } from './fixes.js';
 
 /** How the two hands lie to each other: where they meet, crowd, double or jump. */
 export function checkJoin(examined: Examined, over: readonly NotesOver[]): Finding[] {
@@ -24,10 +24,11 @@ function checkRoom(examined: Examined, over: readonly NotesOver[]): Finding[] {
     places,
   );
   return [...met, ...crowded].map((c) => {
-    const message = `${capital(placeName(bars, c.at))}: ${collisionSentence(c)}`;
-    const fixes = [...roomFixes(around.get(c.chord.at) as NotesOver, doc.hands), ...tuneUp(examined, c.at)];
+    const { kind, left, right: above } = c;
+    const fact = { code: 'finding.collision', place: placeOf(bars, c.at), kind, left, right: above } as const;
+    const fixes = [...separationFixes(around.get(c.chord.at) as NotesOver, doc.hands), ...tuneUp(examined, c.at)];
     const rule = c.kind === 'space' ? 'crowded' : `collision-${c.kind}`;
-    return { ...finding(examined, c.at, rule, SEVERITY[c.kind], message, fixes, c.chord.at), keys: [c.left, c.right] };
+    return { ...finding(examined, c.at, rule, SEVERITY[c.kind], fact, fixes, c.chord.at), keys: [c.left, c.right] };
   });
 }
 
@@ -49,9 +50,9 @@ function tuneUp({ doc, parts, partOf }: Examined, at: number): Fix[] {
 function checkJumps(examined: Examined): Finding[] {
   const { jumps, bars } = examined;
   return jumps.filter(isHardJump).map((jump) => {
-    const message = `${capital(placeName(bars, jump.at))}: ${jumpSentence(jump)}`;
-    const ways = jump.hand === 'left' ? [advice('the nearest inversion'), advice('a slower tempo')] : [advice('a slower tempo')];
-    return { ...finding(examined, jump.at, 'jump', 'note', message, ways), chordAt: jump.hand === 'left' ? jump.at : null };
+    const fact = { code: 'finding.jump', place: placeOf(bars, jump.at), jump } as const;
+    const ways = [...(jump.hand === 'left' ? [advice('nearest-inversion')] : []), advice('slower-tempo')];
+    return { ...finding(examined, jump.at, 'jump', 'note', fact, ways), chordAt: jump.hand === 'left' ? jump.at : null };
   });
 }
 
@@ -60,12 +61,12 @@ function checkDoublings(examined: Examined): Finding[] {
   const { chords, tune, bars } = examined;
   return findDoublings(chords, tune).map((d) => {
     const pitches = d.chord.pitches.filter((p) => p !== d.left);
+    const { chord, left, right } = d;
     const fix: Fix = {
-      text: `leave out ${nameOf(d.left)}: ${pitches.join(' ')}`,
-      action: { kind: 'pin', at: d.chord.writtenAt, pitches },
+      fact: { code: 'fix.leave-out', name: nameOf(left), pitches },
+      action: { kind: 'pin', at: chord.writtenAt, pitches },
     };
-    return finding(examined, d.chord.at, 'doubled', 'note', `${capital(placeName(bars, d.chord.at))}: ${doublingSentence(d)}`, [
-      fix,
-    ]);
+    const where = { symbol: chord.symbol, place: placeOf(bars, chord.at) };
+    return finding(examined, chord.at, 'doubled', 'note', { code: 'finding.doubled', left, right, ...where }, [fix]);
   });
 }

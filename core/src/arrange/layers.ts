@@ -4,17 +4,6 @@ import { isPlain } from '../fills/texture.js';
 import { wishAt } from '../song/edits.js';
 import type { Ticks } from '../time/ticks.js';
 
-/** The layers in words. */
-export const LAYER_WORDS: Readonly<Record<Layer, string>> = {
-  tune: 'tune',
-  bass: 'bass notes',
-  'two-note': 'two-note chords',
-  block: 'block chords',
-  texture: 'texture',
-  harmony: 'harmony under the tune',
-  fills: 'fills',
-};
-
 /** True where a layer is asked for and not muted. Only a song that is played as it is arranged has texture, harmony and fills. */
 export function plays({ choices }: Pick<Document, 'choices'>, layer: Layer): boolean {
   if (choices.muted.includes(layer)) return false;

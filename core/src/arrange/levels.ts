@@ -18,15 +18,8 @@ export function chordsWithin(doc: Document, chords: readonly HarmonisedChord[]):
     if (levelAt(doc, chord.at) !== 'triads') return chord;
     const parsed = parseChord(chord.symbol);
     const symbol = parsed.kind === 'chord' ? triadSymbol(parsed) : chord.symbol;
-    return symbol === chord.symbol ? chord : { ...chord, symbol, why: `${chord.symbol}, played as its triad. ${chord.why}` };
+    return symbol === chord.symbol
+      ? chord
+      : { ...chord, symbol, why: [{ code: 'chord.as-triad', symbol: chord.symbol } as const, ...chord.why] };
   });
 }
-
-/** The levels in words, the simplest first. */
-export const LEVEL_WORDS: Readonly<Record<Level, string>> = {
-  tune: 'tune alone',
-  bass: 'bass notes',
-  'two-note': 'two-note chords',
-  triads: 'full triads',
-  full: 'full chords',
-};

@@ -1,16 +1,9 @@
+import { alsoIn, ENGLISH } from '../words/index.js';
 import { describe, expect, it } from 'vitest';
 import { demo } from '../../testing/songs.js';
-import {
-  arrange,
-  linkedEdit,
-  linkedSentence,
-  pinVoicing,
-  renamePart,
-  setChord,
-  setFingers,
-  setPassage,
-  setSchool,
-} from '../index.js';
+import { pinVoicing, renamePart, setChord, setFingers, setPassage, setSchool } from '../song/edits.js';
+import { arrange } from './arrange.js';
+import { linkedEdit } from './linked.js';
 import { repeatsOf } from './linked.js';
 
 const glass = demo('harbour-glass.abc');
@@ -72,8 +65,8 @@ describe('an edit in a part and its repeats', () => {
   });
 
   it('says where', () => {
-    expect(linkedSentence({ parts: [3, 7], differing: [] })).toBe('Also in parts 3 and 7.');
-    expect(linkedSentence({ parts: [3, 7], differing: [7] })).toBe('Also in parts 3 and 7; not where part 7 differs.');
-    expect(linkedSentence({ parts: [4], differing: [4, 8] })).toBe('Also in part 4; not where parts 4 and 8 differ.');
+    expect(alsoIn([3, 7], [], ENGLISH)).toBe('Also in parts 3 and 7.');
+    expect(alsoIn([3, 7], [7], ENGLISH)).toBe('Also in parts 3 and 7; not where part 7 differs.');
+    expect(alsoIn([4], [4, 8], ENGLISH)).toBe('Also in part 4; not where parts 4 and 8 differ.');
   });
 });

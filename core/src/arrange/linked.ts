@@ -116,11 +116,3 @@ function changedWishes(before: Document, after: Document, part: LinkedPart): Par
   const { start: _start, end: _end, ...wishes } = here ?? { start: 0, end: 0, ...NO_WISHES };
   return wishes;
 }
-
-/** What carrying an edit over would do, in a sentence: "Also in parts 3 and 7; not where part 7 differs." */
-export function linkedSentence({ parts, differing }: Pick<LinkedEdit, 'parts' | 'differing'>): string {
-  const list = (numbers: readonly number[]) =>
-    `${numbers.length === 1 ? 'part' : 'parts'} ${numbers.slice(0, -1).join(', ')}${numbers.length > 1 ? ' and ' : ''}${numbers.at(-1)}`;
-  const not = differing.length > 0 ? `; not where ${list(differing)} ${differing.length === 1 ? 'differs' : 'differ'}` : '';
-  return `Also in ${list(parts)}${not}.`;
-}

@@ -46,7 +46,7 @@ export function materialOf(doc: Document): Material {
     ...{ bars, stretches, ends, written, played, found, harmony, song },
     starts: stretches.map((s) => s.start),
     spans: chordSpans(song).map((span, i) => ({ ...span, writtenAt: harmony[i].writtenAt })),
-    findings: [...fitted, ...moved, ...sayChords(doc, found, bars), ...sayEndings(ended.troubles)],
+    findings: [...fitted, ...moved, ...sayChords(doc, found, bars), ...sayEndings(ended.troubles, bars)],
   };
 }
 

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { demo, documentOf } from '../../testing/songs.js';
-import { arrange, setBass, setChord, setPartSize, setPassage, setSchool, setWish, type Document } from '../index.js';
+import type { Document } from '../song/decisions.js';
+import { setBass, setChord, setPartSize, setPassage, setSchool, setWish } from '../song/edits.js';
+import { arrange } from './arrange.js';
 import { arrangeNearby } from './nearby.js';
 
 /** The ballad again and again, each time in other chords so that no part is like another, with a part at work in its middle. */

@@ -1,14 +1,14 @@
 import { parseChord } from '../harmony/symbol.js';
 import { midiOf, octaveUp, type Pitch } from '../pitch/pitch.js';
 import { withStays } from '../right-hand/stay.js';
-import { placeName, type Bar } from '../time/bars.js';
+import { placeOf, type Bar } from '../time/bars.js';
 import { KEYBOARDS, type Document, type Hands } from '../song/decisions.js';
 import { wishAt } from '../song/edits.js';
 import { straighten, type TuneStretch } from '../song/rhythm.js';
 import type { Song } from '../song/song.js';
 import type { EndingTrouble } from './endings.js';
 import { advice, type Fix } from './fixes.js';
-import type { Finding } from './finding.js';
+import type { Finding, FindingFact } from './finding.js';
 import type { HarmonisedChord } from './harmonise.js';
 
 /**
@@ -36,8 +36,8 @@ export function playedTune(
       const moved = even.map((n) => ({ ...n, pitch: octaveUp(n.pitch, octaves) }));
       const off = moved.find((n) => outside(n.pitch));
       if (!off) return moved;
-      const message = `${off.pitch} at ${placeName(bars, off.at)} is not on a keyboard of ${hands.keys} keys: this part of the tune stays in its octave.`;
-      findings.push(finding('octave-kept', 'warn', off.at, message, LONGER));
+      const fact: FindingFact = { code: 'finding.octave-kept', pitch: off.pitch, place: placeOf(bars, off.at), keys: hands.keys };
+      findings.push(finding('octave-kept', 'warn', off.at, fact, LONGER));
       return even;
     });
   }
@@ -53,37 +53,35 @@ export function sayChords(doc: Document, chords: readonly HarmonisedChord[], bar
   const findings = chords
     .filter((c) => parseChord(c.symbol).kind === 'unread')
     .map((c) => {
-      const message = `“${c.symbol}” at ${placeName(bars, c.at)} is kept as text: it names no chord to play.`;
-      return finding('chord-unread', 'warn', c.at, message, [advice('write the chord in the usual way')]);
+      const fact: FindingFact = { code: 'finding.chord-unread', symbol: c.symbol, place: placeOf(bars, c.at) };
+      return finding('chord-unread', 'warn', c.at, fact, [advice('usual-symbol')]);
     });
   const suggested = chords.filter((c) => c.source === 'suggested').length;
-  if (suggested > 0 && doc.song.chords.length === 0) {
-    const message = `This song has no chords of its own: ${suggested === 1 ? 'one chord was' : `${suggested} chords were`} suggested for its tune.`;
-    findings.push(finding('chords-suggested', 'note', null, message, []));
-  }
-  if (chords.length === 0) {
-    const message = 'This song has no chord symbols, so the left hand rests. Write a chord into any bar to begin.';
-    findings.push(finding('no-chords', 'warn', null, message, [advice('write a chord')]));
-  }
+  if (suggested > 0 && doc.song.chords.length === 0)
+    findings.push(finding('chords-suggested', 'note', null, { code: 'finding.chords-suggested', chords: suggested }, []));
+  if (chords.length === 0)
+    findings.push(finding('no-chords', 'warn', null, { code: 'finding.no-chords' }, [advice('write-chord')]));
   return findings;
 }
 
 /** What is to be said of endings that could not be played. */
-export function sayEndings(troubles: readonly EndingTrouble[]): Finding[] {
-  return troubles.map(({ at, message }) => finding('ending-left-out', 'note', at, message, []));
+export function sayEndings(troubles: readonly EndingTrouble[], bars: readonly Bar[]): Finding[] {
+  return troubles.map(({ at, obstacle }) =>
+    finding('ending-left-out', 'note', at, { code: 'finding.ending-left-out', place: placeOf(bars, at), obstacle }, []),
+  );
 }
 
 function finding(
   rule: string,
   severity: Finding['severity'],
   at: number | null,
-  message: string,
+  fact: FindingFact,
   fixes: readonly Fix[],
 ): Finding {
-  return { rule, severity, at, part: null, chordAt: at, message, fixes };
+  return { rule, severity, at, part: null, chordAt: at, fact, fixes };
 }
 
-const LONGER = [advice('choose a longer keyboard'), advice('choose another key')];
+const LONGER = [advice('longer-keyboard'), advice('another-key')];
 
 /** Puts a tune that runs off a short keyboard onto it: as a whole by octaves where that helps, else note by note. */
 export function fitTune(doc: Document, bars: readonly Bar[]): { readonly written: Song['melody']; readonly findings: Finding[] } {
@@ -91,16 +89,13 @@ export function fitTune(doc: Document, bars: readonly Bar[]): { readonly written
   const outside = outsideOf(doc.hands);
   const first = melody.find((n) => outside(n.pitch));
   if (!first) return { written: melody, findings: [] };
-  const keys = `${doc.hands.keys} keys`;
-  const where = placeName(bars, first.at);
+  const off = { pitch: first.pitch, place: placeOf(bars, first.at), keys: doc.hands.keys };
   for (const octaves of [-1, 1, -2, 2]) {
     const moved = melody.map((n) => ({ ...n, pitch: octaveUp(n.pitch, octaves) }));
     if (moved.some((n) => outside(n.pitch))) continue;
-    const words = `${Math.abs(octaves) === 1 ? 'an octave' : 'two octaves'} ${octaves < 0 ? 'down' : 'up'}`;
-    const message = `${first.pitch} at ${where} is not on a keyboard of ${keys}: the whole tune is written ${words}.`;
-    return { written: moved, findings: [finding('tune-moved', 'warn', first.at, message, LONGER)] };
+    const fact: FindingFact = { code: 'finding.tune-moved', ...off, octaves };
+    return { written: moved, findings: [finding('tune-moved', 'warn', first.at, fact, LONGER)] };
   }
-  const message = `${first.pitch} at ${where} is not on a keyboard of ${keys}: such notes are written in the nearest octave that is.`;
   const { low } = KEYBOARDS[doc.hands.keys];
   const written = melody.map((n) => {
     if (!outside(n.pitch)) return n;
@@ -108,7 +103,7 @@ export function fitTune(doc: Document, bars: readonly Bar[]): { readonly written
     while (outside(pitch)) pitch = octaveUp(pitch, midiOf(pitch) < low ? 1 : -1);
     return { ...n, pitch };
   });
-  return { written, findings: [finding('tune-folded', 'warn', first.at, message, LONGER)] };
+  return { written, findings: [finding('tune-folded', 'warn', first.at, { code: 'finding.tune-folded', ...off }, LONGER)] };
 }
 
 function outsideOf(hands: Hands): (pitch: Pitch) => boolean {

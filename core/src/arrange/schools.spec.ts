@@ -1,30 +1,17 @@
+import { ENGLISH, sentences } from '../words/index.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS, documentOf, songOf, songs, TWO_FIVE_ONE } from '../../testing/songs.js';
 import { muddiness } from '../left-hand/costs.js';
-import {
-  arrange,
-  HAND_PROFILES,
-  handsOf,
-  KEYBOARDS,
-  midiOf,
-  nameOf,
-  parseChord,
-  pinVoicing,
-  schoolPrices,
-  SCHOOLS,
-  setChordSchool,
-  setPassage,
-  setSchool,
-  shapeOf,
-  shapesOf,
-  spanOf,
-  TICKS_PER_QUARTER as Q,
-  type Arrangement,
-  type Document,
-  type School,
-  type ScoreNote,
-} from '../index.js';
+import { parseChord } from '../harmony/symbol.js';
+import { shapeOf, shapesOf } from '../left-hand/shapes.js';
+import { midiOf, nameOf } from '../pitch/pitch.js';
+import { HAND_PROFILES, handsOf, KEYBOARDS, SCHOOLS, spanOf, type Document, type School } from '../song/decisions.js';
+import { pinVoicing, setChordSchool, setPassage, setSchool } from '../song/edits.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
+import { arrange } from './arrange.js';
+import type { Arrangement, ScoreNote } from './arrangement.js';
+import { schoolPrices } from './prices.js';
 
 const chordsOf = (arrangement: Arrangement) => arrangement.parts.flatMap((p) => p.chords);
 
@@ -130,7 +117,7 @@ describe('the shape of each school', () => {
     const [low, fifth, tenth] = small[0].struck;
     expect([low.at, fifth.at, tenth.at]).toEqual([0, Q, Q]);
     expect(low.at + low.length).toBe(Q);
-    expect(small[0].why).toContain('it is broken: the low note first');
+    expect(sentences(small[0].why, ENGLISH)).toContain('it is broken: the low note first');
     expect(voicedIn('open', handsOf('large')).map((c) => c.spread)).toEqual(['together', 'together', 'together']);
   });
 
@@ -254,7 +241,7 @@ describe('a pin', () => {
       expect(chordsOf(arrange(setSchool(pinned, school)))[1].pitches).toEqual(['G3', 'B3', 'D4', 'F4']);
     const changed = { ...pinned, choices: { ...pinned.choices, chords: [{ at: 4 * Q, symbol: 'Db7' }] } };
     const found = arrange(changed).findings.find((f) => f.rule === 'pin-foreign');
-    expect(found?.message).toBe('G and D, which you pinned at bar 2, count 1, are not in Db7.');
+    expect(found && ENGLISH.fact(found.fact)).toBe('G and D, which you kept at bar 2, count 1, are not in Db7.');
     expect(found?.fixes[0].action).toEqual({ kind: 'unpin', at: 4 * Q });
   });
 

@@ -3,17 +3,36 @@ import { shapesOf } from '../left-hand/shapes.js';
 import { isBlackKey, midiOf } from '../pitch/pitch.js';
 import { isHardJump, JUMP, type Jump } from '../join/jumps.js';
 import { isSyncopated } from '../song/rhythm.js';
-import type { Span } from '../song/decisions.js';
+import type { Hand, Span } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
-import { barAt, offsetInBar, plural, type Bar } from '../time/bars.js';
+import { barAt, offsetInBar, type Bar } from '../time/bars.js';
 import { beatTicks, countTicks } from '../time/meter.js';
 import { toSeconds, type Ticks } from '../time/ticks.js';
 import { DIFFICULTY_TERMS, HANDS_TOGETHER, type TermName } from './terms.js';
 
-/** How hard something is, 0 to 100, and the strongest reasons in words. */
+/** What makes a part hard, in figures. Speeds are for each second. */
+export type DifficultyFact =
+  | { readonly code: 'difficulty.speed'; readonly perSecond: number }
+  | { readonly code: 'difficulty.jumps'; readonly hand: Hand; readonly jumps: number; readonly fast: number }
+  | { readonly code: 'difficulty.moves'; readonly moves: number }
+  | { readonly code: 'difficulty.right-stretches'; readonly stretches: number }
+  | { readonly code: 'difficulty.right-black'; readonly black: number; readonly notes: number }
+  | { readonly code: 'difficulty.syncopation'; readonly notes: number }
+  | { readonly code: 'difficulty.no-rest'; readonly counts: number }
+  | { readonly code: 'difficulty.left-speed'; readonly perSecond: number }
+  | { readonly code: 'difficulty.changes'; readonly changes: number; readonly seconds: number }
+  | { readonly code: 'difficulty.motion'; readonly semitones: number }
+  | { readonly code: 'difficulty.left-stretches'; readonly chords: number }
+  | { readonly code: 'difficulty.left-black' }
+  | { readonly code: 'difficulty.big-chords'; readonly notes: number }
+  | { readonly code: 'difficulty.shapes'; readonly shapes: number }
+  | { readonly code: 'difficulty.apart'; readonly times: number }
+  | { readonly code: 'difficulty.between' };
+
+/** How hard something is, 0 to 100, and the strongest reasons. */
 export interface Load {
   readonly score: number;
-  readonly reasons: readonly string[];
+  readonly reasons: readonly DifficultyFact[];
 }
 
 /** How hard a part is, by hand and together. */
@@ -43,11 +62,11 @@ export interface PartLoad {
   readonly tempo: number;
 }
 
-/** One measure of a part: its name, the points that it costs, and what is said of it. */
+/** One measure of a part: its name, the points that it costs, and the figures behind them. */
 export interface Term {
   readonly name: TermName;
   readonly points: number;
-  readonly reason: string;
+  readonly reason: DifficultyFact;
 }
 
 const REASONS = 3;
@@ -77,13 +96,13 @@ function load(terms: readonly Term[]): Load {
   return { score: Math.min(100, Math.round(sum(terms))), reasons: reasonsOf(terms) };
 }
 
-function reasonsOf(terms: readonly Term[]): string[] {
-  const said = terms.filter((t) => t.points >= WORTH_SAYING).sort((a, b) => b.points - a.points);
-  return [...new Set(said.map((t) => t.reason))].slice(0, REASONS);
+function reasonsOf(terms: readonly Term[]): DifficultyFact[] {
+  const weighty = terms.filter((t) => t.points >= WORTH_SAYING).sort((a, b) => b.points - a.points);
+  return weighty.map((t) => t.reason).slice(0, REASONS);
 }
 
 /** The points of a measure between the figure that is easy and the one that is hard. */
-function term(name: TermName, value: number, reason: string): Term {
+function term(name: TermName, value: number, reason: DifficultyFact): Term {
   const { easy, hard, points } = DIFFICULTY_TERMS[name];
   return { name, points: points * Math.max(0, Math.min(1, (value - easy) / (hard - easy))), reason };
 }
@@ -97,17 +116,13 @@ function rightTerms(part: PartLoad, bars: readonly Bar[]): Term[] {
   const ahead = melody.filter((n) => isSyncopated(n, bars)).length;
   const breath = longestRun(melody, bars);
   return [
-    term('speed', fastest, `up to ${fastest.toFixed(1)} notes a second in the right hand`),
+    term('speed', fastest, { code: 'difficulty.speed', perSecond: fastest }),
     ...jumpTerms('rightJumps', part, 'right', seconds),
-    term('moves', part.moves / seconds, `the right hand moves its place ${part.moves} ${plural(part.moves, 'time')}`),
-    term(
-      'rightStretches',
-      part.stretches / melody.length,
-      `${part.stretches} wide ${plural(part.stretches, 'reach', 'reaches')} in the right hand`,
-    ),
-    term('rightBlack', black / melody.length, `${black} of ${melody.length} notes on black keys`),
-    term('syncopation', ahead / melody.length, `${ahead} ${plural(ahead, 'note')} ahead of the beat`),
-    term('breath', toSeconds(breath.ticks, tempo), `no breath for ${breath.counts} counts`),
+    term('moves', part.moves / seconds, { code: 'difficulty.moves', moves: part.moves }),
+    term('rightStretches', part.stretches / melody.length, { code: 'difficulty.right-stretches', stretches: part.stretches }),
+    term('rightBlack', black / melody.length, { code: 'difficulty.right-black', black, notes: melody.length }),
+    term('syncopation', ahead / melody.length, { code: 'difficulty.syncopation', notes: ahead }),
+    term('breath', toSeconds(breath.ticks, tempo), { code: 'difficulty.no-rest', counts: breath.counts }),
   ];
 }
 
@@ -148,10 +163,7 @@ function jumpTerms(name: TermName, part: PartLoad, hand: 'left' | 'right', secon
   if (jumps.length === 0) return [];
   const hard = jumps.filter(isHardJump).length;
   const distance = jumps.reduce((s, j) => s + j.distance, 0);
-  const many = `${jumps.length} ${plural(jumps.length, 'jump')} in the ${hand} hand`;
-  return [
-    term(name, distance / seconds, hard > 1 ? `${many}, ${hard} of them fast` : hard === 1 ? `${many}, one of them fast` : many),
-  ];
+  return [term(name, distance / seconds, { code: 'difficulty.jumps', hand, jumps: jumps.length, fast: hard })];
 }
 
 function leftTerms(part: PartLoad): Term[] {
@@ -168,18 +180,14 @@ function leftTerms(part: PartLoad): Term[] {
   const shapes = shapesOf(chords).length;
   const attacks = new Set(chords.flatMap((c) => c.struck.map((s) => s.at))).size / seconds;
   return [
-    term('leftSpeed', attacks, `${attacks.toFixed(1)} strikes a second in the left hand`),
-    term(
-      'changes',
-      changes.length / seconds,
-      `${changes.length} chord ${plural(changes.length, 'change')} in ${Math.round(seconds)} seconds`,
-    ),
-    term('motion', motion, `the chords move ${Math.round(motion)} half steps at a time`),
+    term('leftSpeed', attacks, { code: 'difficulty.left-speed', perSecond: attacks }),
+    term('changes', changes.length / seconds, { code: 'difficulty.changes', changes: changes.length, seconds }),
+    term('motion', motion, { code: 'difficulty.motion', semitones: motion }),
     ...jumpTerms('leftJumps', part, 'left', seconds),
-    term('leftStretches', stretches / chords.length, `${stretches} wide ${plural(stretches, 'chord')}`),
-    term('leftBlack', black, 'many black keys in the left hand'),
-    term('notes', notes, `chords of up to ${Math.max(...chords.map((c) => c.pitches.length))} notes`),
-    term('shapes', shapes, `${shapes} different shapes of the left hand`),
+    term('leftStretches', stretches / chords.length, { code: 'difficulty.left-stretches', chords: stretches }),
+    term('leftBlack', black, { code: 'difficulty.left-black' }),
+    term('notes', notes, { code: 'difficulty.big-chords', notes: Math.max(...chords.map((c) => c.pitches.length)) }),
+    term('shapes', shapes, { code: 'difficulty.shapes', shapes }),
   ];
 }
 
@@ -189,8 +197,8 @@ function togetherTerms(part: PartLoad, bars: readonly Bar[]): Term[] {
   const { apart, between, attacks } = coordination(part, bars);
   const share = apart / Math.max(1, attacks);
   return [
-    term('apart', share, `the left hand strikes between the notes of the tune ${apart} ${plural(apart, 'time')}`),
-    term('between', between / Math.max(1, struck.size + attacks), 'strikes between the counts'),
+    term('apart', share, { code: 'difficulty.apart', times: apart }),
+    term('between', between / Math.max(1, struck.size + attacks), { code: 'difficulty.between' }),
   ];
 }
 
@@ -216,7 +224,7 @@ function coordination(
 /** The part that is hardest, and what sets it apart from the others. */
 export interface Hardest {
   readonly part: number;
-  readonly reasons: readonly string[];
+  readonly reasons: readonly DifficultyFact[];
 }
 
 /** The part with the highest score; null where there is one part only or all are equally hard. */

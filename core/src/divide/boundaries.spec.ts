@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { songOf } from '../../testing/songs.js';
-import { findBoundaries, layBars, TICKS_PER_QUARTER as Q, type Mark, type Song } from '../index.js';
+import type { Mark, Song } from '../song/song.js';
+import { layBars } from '../time/bars.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
+import { findBoundaries } from './boundaries.js';
 
 const EVEN: [string, number][] = Array.from({ length: 16 }, (_, i) => [['C5', 'D5', 'E5', 'F5'][(i * 3 + (i >> 2)) % 4], 1]);
 
@@ -11,20 +14,20 @@ function gain(place: number, change: (song: Song) => void): { gain: number; reas
   change(changed);
   const at = (song: Song) => findBoundaries(song, layBars(song)).find((b) => b.at === place * Q);
   const [before, after] = [at(plain), at(changed)];
-  return { gain: (after?.strength ?? 0) - (before?.strength ?? 0), reasons: after?.reasons ?? [] };
+  return { gain: (after?.strength ?? 0) - (before?.strength ?? 0), reasons: after?.terms.map((t) => t.term) ?? [] };
 }
 
 const mark = (kind: Mark['kind'], at: number) => (song: Song) => void song.marks.push({ at: at * Q, kind, text: null });
 
 describe('what speaks for a boundary', () => {
   it.each([
-    ['section', 'a new section begins'],
-    ['line-end', 'a line of words ends'],
-    ['double-bar', 'a double bar stands here'],
-    ['repeat', 'a repeat stands here'],
-    ['ending', 'a repeat stands here'],
-    ['slur-end', 'a slur ends'],
-    ['breath', 'a breath is marked'],
+    ['section', 'section'],
+    ['line-end', 'lineEnd'],
+    ['double-bar', 'doubleBar'],
+    ['repeat', 'repeat'],
+    ['ending', 'repeat'],
+    ['slur-end', 'slurEnd'],
+    ['breath', 'breath'],
   ] as const)('a mark: %s', (kind, reason) => {
     const told = gain(8, mark(kind, 8));
     expect(told.gain).toBeGreaterThan(0);
@@ -36,8 +39,8 @@ describe('what speaks for a boundary', () => {
       gain(8, (s) => {
         s.melody[7].lyric = { text, joins: false };
       });
-    expect(word('home.').reasons).toContain('the sentence ends');
-    expect(word('home,').reasons).toContain('the words pause');
+    expect(word('home.').reasons).toContain('sentenceEnd');
+    expect(word('home,').reasons).toContain('comma');
     expect(word('home.').gain).toBeGreaterThan(word('home,').gain);
     expect(word('home').gain).toBe(0);
   });
@@ -46,12 +49,12 @@ describe('what speaks for a boundary', () => {
     const held = gain(8, (s) => {
       s.melody.splice(6, 2, { ...s.melody[6], length: 2 * Q });
     });
-    expect(held.reasons).toContain('a long note ends the phrase');
+    expect(held.reasons).toContain('longNote');
     const rested = (quarters: number) =>
       gain(8, (s) => {
         s.melody.splice(8 - quarters, quarters);
       });
-    expect(rested(1).reasons).toContain('the tune rests');
+    expect(rested(1).reasons).toContain('rest');
     expect(rested(2).gain).toBeGreaterThan(rested(1).gain);
   });
 
@@ -59,14 +62,14 @@ describe('what speaks for a boundary', () => {
     const leap = gain(8, (s) => {
       s.melody[8].pitch = 'C6';
     });
-    expect(leap.reasons).toContain('the tune leaps');
+    expect(leap.reasons).toContain('leap');
   });
 
   it('earlier notes that come back', () => {
     const returns = gain(8, (s) => {
       for (let i = 0; i < 8; i++) s.melody[8 + i].pitch = s.melody[i].pitch;
     });
-    expect(returns.reasons).toContain('earlier notes come back');
+    expect(returns.reasons).toContain('returns');
   });
 
   it('regular lengths: four full bars more than two, a bar line more than none', () => {
@@ -87,7 +90,7 @@ describe('what speaks for a boundary', () => {
 
   it('a mark at the bar line speaks for the pick-up in front of it', () => {
     const song = songOf(EVEN, [], { pickup: Q, marks: [{ at: 9 * Q, kind: 'line-end', text: null }] });
-    const found = findBoundaries(song, layBars(song)).filter((b) => b.reasons.includes('a line of words ends'));
+    const found = findBoundaries(song, layBars(song)).filter((b) => b.terms.some((t) => t.term === 'lineEnd'));
     expect(found.map((b) => b.at / Q)).toEqual([8]);
   });
 });

@@ -31,11 +31,20 @@ export const BOUNDARY_TERMS = {
   midBar: -0.5,
 } as const;
 
-/** A place where a part may begin, with how much speaks for it and what does. */
+/** A sign of a phrase ending, and what it is worth here. */
+export interface BoundaryTerm {
+  readonly term: keyof typeof BOUNDARY_TERMS;
+  readonly worth: number;
+}
+
+/** Why a part begins where it does: a sign of a phrase ending with its worth, or the pianist's own cut. */
+export type BoundaryFact = ({ readonly code: 'boundary.sign' } & BoundaryTerm) | { readonly code: 'boundary.yours' };
+
+/** A place where a part may begin, with how much speaks for it and against it. */
 export interface Boundary {
   readonly at: Ticks;
   readonly strength: number;
-  readonly reasons: readonly string[];
+  readonly terms: readonly BoundaryTerm[];
   /** Melody notes that begin before it. */
   readonly notesBefore: number;
 }
@@ -50,28 +59,28 @@ export function findBoundaries(song: Song, bars: readonly Bar[]): Boundary[] {
   const found: Boundary[] = [];
   const notes = song.melody;
   const usual = usualLength(song);
-  const add = (at: Ticks, notesBefore: number, terms: [keyof typeof BOUNDARY_TERMS, number, string][]) => {
+  const add = (at: Ticks, notesBefore: number, signs: readonly Sign[]) => {
     if (at <= 0 || at >= song.length || found.at(-1)?.at === at) return;
-    const all = [...terms, ...placeTerms(song, bars, at), ...markTerms(marksAt.get(at))];
-    const strength = all.reduce((sum, [term, share]) => sum + BOUNDARY_TERMS[term] * share, 0);
-    found.push({ at, strength, notesBefore, reasons: all.filter((t) => t[2]).map((t) => t[2]) });
+    const all = [...signs, ...placeTerms(song, bars, at), ...markTerms(marksAt.get(at))];
+    const terms = all.map(([term, share]): BoundaryTerm => ({ term, worth: BOUNDARY_TERMS[term] * share }));
+    found.push({ at, strength: terms.reduce((sum, t) => sum + t.worth, 0), notesBefore, terms });
   };
   for (let i = 0; i <= notes.length; i++) {
     const from = i === 0 ? 0 : notes[i - 1].at + notes[i - 1].length;
     const to = i === notes.length ? song.length : notes[i].at;
     const start = i === notes.length ? song.length : startOfPhrase(bars, from, to);
-    for (const bar of barLinesBetween(bars, from, start)) add(bar, i, [['rest', 1, 'the tune rests']]);
+    for (const bar of barLinesBetween(bars, from, start)) add(bar, i, [['rest', 1]]);
     if (i === 0 || i === notes.length) continue;
     const previous = notes[i - 1];
-    const terms: [keyof typeof BOUNDARY_TERMS, number, string][] = [];
+    const terms: Sign[] = [];
     const beat = beatTicks(barAt(bars, previous.at).meter);
-    if (to > from) terms.push(['rest', Math.min(1, (to - from) / (2 * beat)), 'the tune rests']);
+    if (to > from) terms.push(['rest', Math.min(1, (to - from) / (2 * beat))]);
     // A held note spreads over the rest behind it: what counts is how long nothing new is struck.
     if (to - previous.at >= 2 * usual && to - previous.at > notes[i].length)
-      terms.push(['longNote', Math.min(1.5, (to - previous.at) / (4 * usual)), 'a long note ends the phrase']);
-    if (Math.abs(midiOf(notes[i].pitch) - midiOf(previous.pitch)) >= 7) terms.push(['leap', 1, 'the tune leaps']);
+      terms.push(['longNote', Math.min(1.5, (to - previous.at) / (4 * usual))]);
+    if (Math.abs(midiOf(notes[i].pitch) - midiOf(previous.pitch)) >= 7) terms.push(['leap', 1]);
     terms.push(...wordTerms(song, i));
-    if (returns[i]) terms.push(['returns', 1, 'earlier notes come back']);
+    if (returns[i]) terms.push(['returns', 1]);
     add(start, i, terms);
   }
   return found;
@@ -93,7 +102,8 @@ function placeMarks(song: Song, bars: readonly Bar[]): Map<Ticks, Set<string>> {
   return placed;
 }
 
-type Term = [keyof typeof BOUNDARY_TERMS, number, string];
+/** A sign with its share: how strongly it shows here. */
+type Sign = readonly [term: keyof typeof BOUNDARY_TERMS, share: number];
 
 function startOfPhrase(bars: readonly Bar[], from: Ticks, to: Ticks): Ticks {
   const bar = barAt(bars, to);
@@ -111,52 +121,52 @@ function barLinesBetween(bars: readonly Bar[], from: Ticks, to: Ticks): Ticks[] 
   return lines;
 }
 
-function placeTerms(song: Song, bars: readonly Bar[], at: Ticks): Term[] {
+function placeTerms(song: Song, bars: readonly Bar[], at: Ticks): Sign[] {
   const bar = barAt(bars, at);
   const offset = offsetInBar(bar, at);
   const full = barTicks(bar.meter);
   const lead = full - song.pickup;
-  const terms: Term[] = [];
+  const terms: Sign[] = [];
   const isPickup = song.pickup > 0 && song.pickup < full && offset === lead;
-  if (isPickup) terms.push(['usualPickup', 1, 'the same pick-up as the start']);
-  if (offset === 0) terms.push(['barLine', 1, '']);
+  if (isPickup) terms.push(['usualPickup', 1]);
+  if (offset === 0) terms.push(['barLine', 1]);
   else if (!isPickup) {
     const off = metricStrength(offset, bar.meter) === 0;
-    terms.push([off ? 'offBeat' : 'midBar', 1, '']);
+    terms.push([off ? 'offBeat' : 'midBar', 1]);
   }
   // Bars are counted from the first full bar, whether the phrase starts on it or leads into it.
   const leadsIn = offset > 0 && offset * 2 >= full;
   const done = leadsIn ? bar.number : bar.number - 1;
   if (done > 0 && (offset === 0 || leadsIn)) {
-    if (done % 4 === 0) terms.push(['everyFourBars', 1, 'four bars are full']);
-    else if (done % 2 === 0) terms.push(['everyTwoBars', 1, 'two bars are full']);
+    if (done % 4 === 0) terms.push(['everyFourBars', 1]);
+    else if (done % 2 === 0) terms.push(['everyTwoBars', 1]);
   }
   return terms;
 }
 
-function markTerms(kinds: ReadonlySet<string> | undefined): Term[] {
+function markTerms(kinds: ReadonlySet<string> | undefined): Sign[] {
   if (!kinds) return [];
-  const terms: Term[] = [];
-  if (kinds.has('section')) terms.push(['section', 1, 'a new section begins']);
-  if (kinds.has('line-end')) terms.push(['lineEnd', 1, 'a line of words ends']);
-  if (kinds.has('double-bar')) terms.push(['doubleBar', 1, 'a double bar stands here']);
-  if (kinds.has('repeat') || kinds.has('ending')) terms.push(['repeat', 1, 'a repeat stands here']);
-  if (kinds.has('slur-end')) terms.push(['slurEnd', 1, 'a slur ends']);
-  if (kinds.has('breath')) terms.push(['breath', 1, 'a breath is marked']);
+  const terms: Sign[] = [];
+  if (kinds.has('section')) terms.push(['section', 1]);
+  if (kinds.has('line-end')) terms.push(['lineEnd', 1]);
+  if (kinds.has('double-bar')) terms.push(['doubleBar', 1]);
+  if (kinds.has('repeat') || kinds.has('ending')) terms.push(['repeat', 1]);
+  if (kinds.has('slur-end')) terms.push(['slurEnd', 1]);
+  if (kinds.has('breath')) terms.push(['breath', 1]);
   return terms;
 }
 
-function wordTerms(song: Song, i: number): Term[] {
+function wordTerms(song: Song, i: number): Sign[] {
   const before = song.melody[i - 1].lyric;
-  if (before?.joins) return [['insideWord', 1, '']];
+  if (before?.joins) return [['insideWord', 1]];
   if (!before) {
     // The last syllable may have been several notes ago; inside a melisma a cut tears the word.
     const here = song.melody[i].lyric;
     const earlier = song.melody.slice(Math.max(0, i - 12), i).findLast((n) => n.lyric)?.lyric;
-    return !here && earlier ? [['insideWord', 0.5, '']] : [];
+    return !here && earlier ? [['insideWord', 0.5]] : [];
   }
-  if (/[.!?;:]["”’)]*$/.test(before.text)) return [['sentenceEnd', 1, 'the sentence ends']];
-  if (/[,–—]["”’)]*$/.test(before.text)) return [['comma', 1, 'the words pause']];
+  if (/[.!?;:]["”’)]*$/.test(before.text)) return [['sentenceEnd', 1]];
+  if (/[,–—]["”’)]*$/.test(before.text)) return [['comma', 1]];
   return [];
 }
 

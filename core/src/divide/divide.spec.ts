@@ -1,17 +1,15 @@
+import { repeatWords } from '../words/index.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf, songs } from '../../testing/songs.js';
-import {
-  arrange,
-  repeatWords,
-  barTicks,
-  divide,
-  findBoundaries,
-  layBars,
-  noChoices,
-  TICKS_PER_QUARTER as Q,
-  type Song,
-} from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { noChoices } from '../song/decisions.js';
+import type { Song } from '../song/song.js';
+import { layBars } from '../time/bars.js';
+import { barTicks } from '../time/meter.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
+import { findBoundaries } from './boundaries.js';
+import { divide } from './divide.js';
 import { placesOf, stretchCost } from './divide.js';
 
 const SIZES = ['smaller', 'usual', 'larger'] as const;
@@ -29,7 +27,7 @@ describe('dividing', () => {
         expect(stretches[stretches.length - 1].end).toBe(song.length);
         stretches.slice(1).forEach((s, i) => expect(s.start).toBe(stretches[i].end));
         for (const s of stretches) expect(s.end).toBeGreaterThan(s.start);
-        for (const p of parts) expect(stretches).toContainEqual({ ...p, reasons: ['you cut here'] });
+        for (const p of parts) expect(stretches).toContainEqual({ ...p, reasons: [{ code: 'boundary.yours' }] });
       }),
     );
   });
@@ -86,9 +84,8 @@ describe('dividing', () => {
     const song = songOf([...phrase, ...phrase], [], { pickup: Q });
     const boundary = findBoundaries(song, layBars(song)).reduce((best, b) => (b.strength > best.strength ? b : best));
     expect(boundary.at / Q).toBe(8);
-    expect(boundary.reasons).toContain('the same pick-up as the start');
-    expect(boundary.reasons).toContain('the tune rests');
-    expect(boundary.reasons).not.toContain('');
+    expect(boundary.terms.map((t) => t.term)).toEqual(expect.arrayContaining(['usualPickup', 'rest']));
+    expect(boundary.terms.reduce((sum, t) => sum + t.worth, 0)).toBe(boundary.strength);
   });
 
   it('never cuts inside a word when it can help it', () => {
@@ -153,12 +150,12 @@ describe('near repeats', () => {
     return arrange({ ...doc, choices: { ...doc.choices, parts } }).parts[1];
   };
   const words = (part: ReturnType<typeof second>) =>
-    part.repeats && repeatWords(part.repeats, `count ${((part.repeats.differsFrom ?? 0) - part.start) / Q}`);
+    part.repeats && repeatWords({ ...part.repeats, fromBar: ((part.repeats.differsFrom ?? 0) - part.start) / Q });
 
   it('a copy with another ending, with the place where it differs', () => {
     const part = second([...figure.slice(0, 6), ['A5', 2]]);
     expect(part.repeats).toEqual({ part: 1, kind: 'new-ending', differsFrom: 14 * Q, steps: null });
-    expect([part.label, words(part)]).toEqual(['A′', 'as part 1 up to count 6']);
+    expect([part.label, words(part)]).toEqual(['A′', 'same as part 1 up to bar 6']);
   });
 
   it('the same tune over other chords from some place on', () => {
@@ -188,7 +185,7 @@ describe('near repeats', () => {
       ['B4', 2],
       ['C5', 4],
     ]);
-    expect([same.repeats?.kind, same.label, words(same)]).toEqual(['same-rhythm', 'B', 'the rhythm of part 1']);
+    expect([same.repeats?.kind, same.label, words(same)]).toEqual(['same-rhythm', 'B', 'same rhythm as part 1']);
   });
 
   it('nothing where too little is alike', () => {

@@ -3,25 +3,25 @@ import type { Song } from '../song/song.js';
 import { firstAtOrAfter, type Bar } from '../time/bars.js';
 import { barTicks } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
-import { findBoundaries, type Boundary } from './boundaries.js';
+import { findBoundaries, type Boundary, type BoundaryFact, type BoundaryTerm } from './boundaries.js';
 
 /** A stretch of the song, in ticks; `end` is where the next one begins. */
 export interface Stretch {
   readonly start: Ticks;
   readonly end: Ticks;
-  /** What speaks for beginning here; empty for the start of the song and for the pianist's own cuts. */
-  readonly reasons: readonly string[];
+  /** What speaks for beginning here and against it; empty for the start of the song. */
+  readonly reasons: readonly BoundaryFact[];
 }
 
 /** Figures for the three sizes of part: bars aimed at, notes a hand can hold in mind, bars past which a part is long. */
-export const PART_SIZES = {
+const PART_SIZES = {
   smaller: { bars: 2, notes: 9, longest: 2 },
   usual: { bars: 4, notes: 16, longest: 4 },
   larger: { bars: 8, notes: 32, longest: 8 },
 } as const;
 
 /** What a part costs by its own size, against the strength of the boundaries it is cut at. */
-export const PART_COSTS = {
+const PART_COSTS = {
   /** Squared share of the bars it misses its aim by. */
   lengthFit: 2,
   /** For each bar over the longest. */
@@ -40,7 +40,7 @@ interface Place {
   readonly at: Ticks;
   readonly strength: number;
   readonly notesBefore: number;
-  readonly reasons: readonly string[];
+  readonly terms: readonly BoundaryTerm[];
 }
 
 /**
@@ -55,7 +55,7 @@ export function divide(song: Song, bars: readonly Bar[], choices: Pick<Choices, 
   for (const part of [...fixed, { start: song.length, end: song.length }]) {
     if (part.start < at) continue;
     if (part.start > at) stretches.push(...divideGap(song, boundaries, at, part.start, choices.partSize));
-    if (part.end > part.start) stretches.push({ ...part, reasons: ['you cut here'] });
+    if (part.end > part.start) stretches.push({ ...part, reasons: [{ code: 'boundary.yours' }] });
     at = part.end;
   }
   return stretches;
@@ -64,7 +64,7 @@ export function divide(song: Song, bars: readonly Bar[], choices: Pick<Choices, 
 /** The places of a gap: its start, the boundaries inside, its end. */
 export function placesOf(song: Song, boundaries: readonly Boundary[], start: Ticks, end: Ticks): Place[] {
   const before = (at: Ticks) => firstAtOrAfter(song.melody, at);
-  const edge = (at: Ticks) => ({ at, strength: 0, notesBefore: before(at), reasons: [] });
+  const edge = (at: Ticks) => ({ at, strength: 0, notesBefore: before(at), terms: [] });
   return [edge(start), ...boundaries.filter((b) => b.at > start && b.at < end), edge(end)];
 }
 
@@ -88,7 +88,12 @@ function divideGap(song: Song, boundaries: readonly Boundary[], start: Ticks, en
   }
   const cuts: number[] = [];
   for (let j = places.length - 1; j > 0; j = from[j]) cuts.unshift(j);
-  return cuts.map((j) => ({ start: places[from[j]].at, end: places[j].at, reasons: places[from[j]].reasons }));
+  return cuts.map((j) => ({ start: places[from[j]].at, end: places[j].at, reasons: factsOf(places[from[j]]) }));
+}
+
+/** The signs at a place, the strongest first. */
+function factsOf({ terms }: Place): BoundaryFact[] {
+  return terms.toSorted((a, b) => b.worth - a.worth).map((t) => ({ code: 'boundary.sign', ...t }));
 }
 
 /** The cost of one part between two places, the boundary at its end included. */

@@ -150,22 +150,3 @@ function letterFor(index: number): string {
   const letter = String.fromCharCode(65 + (index % 26));
   return index < 26 ? letter : letterFor(Math.floor(index / 26) - 1) + letter;
 }
-
-const STEP_WORDS = ['the same place', 'a step', 'a third', 'a fourth', 'a fifth', 'a sixth', 'a seventh', 'an octave'];
-
-/** How a part takes up another, in words: "as part 1", "as part 1 a third higher"; `place` says where an ending differs. */
-export function repeatWords(repeats: RepeatOf, place: string): string {
-  const { part, kind, steps } = repeats;
-  switch (kind) {
-    case 'exact':
-      return `as part ${part}`;
-    case 'new-ending':
-      return `as part ${part} up to ${place}`;
-    case 'transposed': {
-      const far = STEP_WORDS[Math.abs(steps ?? 0)] ?? 'more than an octave';
-      return `part ${part}, ${far} ${(steps ?? 0) > 0 ? 'higher' : 'lower'}`;
-    }
-    case 'same-rhythm':
-      return `the rhythm of part ${part}`;
-  }
-}

@@ -1,25 +1,17 @@
+import { ENGLISH } from '../words/index.js';
 import fc from 'fast-check';
 import * as midiPackage from '@tonejs/midi';
 import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf } from '../../testing/songs.js';
 import { readMusicXml, writeMidi, writeMusicXml } from '../formats/index.js';
-import {
-  arrange,
-  firstAndSecondEndings,
-  handsOf,
-  louderEachTime,
-  placeAfter,
-  secondsTo,
-  setBalance,
-  setClose,
-  setWish,
-  TICKS_PER_QUARTER as Q,
-  timeOf,
-  wishAt,
-  writtenScore,
-  type Document,
-  type Ending,
-} from '../index.js';
+import { firstAndSecondEndings, louderEachTime, timeOf } from '../arrange/across-repeats.js';
+import { arrange } from '../arrange/arrange.js';
+import { writtenScore } from '../sheet/written.js';
+import { handsOf, type Document, type Ending } from '../song/decisions.js';
+import { setBalance, setClose } from '../song/dressing.js';
+import { setWish, wishAt } from '../song/edits.js';
+import { placeAfter, secondsTo } from '../time/tempo.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 
 const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
 
@@ -53,8 +45,8 @@ describe('an ending', () => {
   it('is left out with a reason where the tune sings the third, or where there is no third', () => {
     for (const doc of [four('E5'), four('C5', 'C5')]) {
       const { findings } = ending(doc, 'suspended');
-      expect(findings.filter((f) => f.rule === 'ending-left-out').map((f) => f.message)).toEqual([
-        expect.stringMatching(/^The ending asked for at bar 3, count 1 is left out: .+(the third|no third)/),
+      expect(findings.filter((f) => f.rule === 'ending-left-out').map((f) => ENGLISH.fact(f.fact))).toEqual([
+        expect.stringMatching(/^The ending you asked for at bar 3, count 1 is left out: .+(the third|no third)/),
       ]);
     }
   });
@@ -70,7 +62,7 @@ describe('an ending', () => {
     const one = arrange(setWish(glass, parts[0], 'ending', 'dominant'));
     const chords = one.parts.flatMap((p) => p.chords);
     const next = chords.findIndex((c) => c.at >= parts[1].start);
-    expect(chords[next - 1].chordWhy).toContain('dominant turns back');
+    expect(chords[next - 1].chordWhy.map((f) => f.code)).toEqual(['chord.turns-back']);
     expect(chords[next].symbol).toBe(parts[1].chords[0].symbol);
   });
 

@@ -65,7 +65,7 @@ export function lowOctave(chord: VoicedChord, hands: Hands): Dressed | null {
   return {
     texture: 'close',
     notes: pitches.map((pitch) => ({ at: chord.at, length: chord.length, pitch, role: 'bass' })),
-    bends: wide ? [] : [`${root} alone closes the song: this hand holds no octave.`],
+    bends: wide ? [] : [{ code: 'bend.no-octave', pitch: root }],
   };
 }
 

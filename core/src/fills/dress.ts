@@ -22,12 +22,20 @@ export interface DressedNote {
   readonly role: 'bass' | 'chord' | 'fill';
 }
 
+/** Where a texture gives way to the hand, the keyboard or the tune. */
+export type BendFact =
+  | { readonly code: 'bend.pedal-note'; readonly pitch: Pitch; readonly symbol: string }
+  | { readonly code: 'bend.off-keyboard'; readonly pitch: Pitch }
+  | { readonly code: 'bend.under-melody'; readonly pitch: Pitch }
+  | { readonly code: 'bend.left-out'; readonly pitch: Pitch; readonly cause: 'reach' | 'muddy' }
+  | { readonly code: 'bend.no-octave'; readonly pitch: Pitch };
+
 /** A chord in its texture: what is struck, and how the texture had to bend. */
 export interface Dressed {
   readonly texture: string;
   readonly notes: readonly DressedNote[];
-  /** Each bend with its reason, in a sentence. */
-  readonly bends: readonly string[];
+  /** Each place where the pattern had to give way, and to what. */
+  readonly bends: readonly BendFact[];
 }
 
 /** What textures are realised for. */
@@ -63,6 +71,19 @@ export function dressChords(chords: readonly VoicedChord[], task: DressTask): (D
   });
 }
 
+/** Bends as they are met, each once: the same note bent twice for the same reason is one. */
+class Bends {
+  private readonly met = new Map<string, BendFact>();
+
+  add(bend: BendFact): void {
+    this.met.set(`${bend.code} ${nameOf(bend.pitch)} ${'cause' in bend ? bend.cause : ''}`, bend);
+  }
+
+  all(): BendFact[] {
+    return [...this.met.values()];
+  }
+}
+
 interface Attack {
   readonly at: Ticks;
   length: Ticks;
@@ -85,7 +106,7 @@ function dress(
   const walk = walkAt?.(chord.at) ?? 'none';
   const target = bassOf(next);
   const attacks = withWalk(attacksOf(chord, pattern, first, barTicks(bar.meter)), chord, target, walk, bar, key);
-  const bends = new Set<string>();
+  const bends = new Bends();
   const withChord = pattern.some((row) => row.includes('u'));
   const grounds = degreesFrom(parsed, chord, hands, withChord, key);
   const notes: DressedNote[] = [];
@@ -103,13 +124,13 @@ function dress(
     }
     const low = /^(1|5,|8|p)$/.test(token) && pitches.length === 1;
     const stays = token === 'p' && !isChordNote(parsed, pitches[0]);
-    if (stays) bends.add(`${nameOf(pitches[0])} stays in the bass under ${chord.symbol} as a pedal note.`);
+    if (stays) bends.add({ code: 'bend.pedal-note', pitch: pitches[0], symbol: chord.symbol });
     for (const pitch of pitches) notes.push({ at, length, pitch, role: walks || stays ? 'fill' : low ? 'bass' : 'chord' });
     before = pitches;
   }
   // Where the very first attack has no room the plain chord is struck instead.
   if (notes.length === 0 || notes[0].at !== chord.at) return null;
-  return { texture, notes, bends: [...bends] };
+  return { texture, notes, bends: bends.all() };
 }
 
 /** The lowest note of a chord that comes next, where a texture's basses lie; null where none does. */
@@ -218,31 +239,25 @@ function stepTo(before: readonly Pitch[], target: Pitch | null, walk: Walk, key:
 }
 
 /** Bends an attack: under the tune, onto the keyboard, into the hand, clear where it is low. */
-function bend(pitches: readonly Pitch[], ceiling: number, hands: Hands, bends: Set<string>): Pitch[] {
+function bend(pitches: readonly Pitch[], ceiling: number, hands: Hands, bends: Bends): Pitch[] {
   const { low, high } = KEYBOARDS[hands.keys];
   const { limit } = spanOf(hands, 'left');
   let kept = pitches.map((pitch) => {
     let bent = pitch;
     while (midiOf(bent) < low) bent = transposePitch(bent, '8P');
     while (midiOf(bent) > Math.min(ceiling, high) && midiOf(bent) - 12 >= low) bent = transposePitch(bent, '-8P');
-    if (bent !== pitch)
-      bends.add(
-        midiOf(bent) > midiOf(pitch)
-          ? `${pitch} lies off the keyboard and sounds an octave higher.`
-          : `${nameOf(pitch)} goes down an octave to stay under the tune.`,
-      );
+    if (bent !== pitch) bends.add({ code: midiOf(bent) > midiOf(pitch) ? 'bend.off-keyboard' : 'bend.under-melody', pitch });
     return bent;
   });
   kept = [...new Map(kept.filter((p) => midiOf(p) <= ceiling).map((p) => [midiOf(p), p])).values()].sort(
     (a, b) => midiOf(a) - midiOf(b),
   );
-  const drop = (index: number, why: string) => {
-    bends.add(`${nameOf(kept[index])} is left out: ${why}.`);
+  const drop = (index: number, cause: 'reach' | 'muddy') => {
+    bends.add({ code: 'bend.left-out', pitch: kept[index], cause });
     kept = kept.filter((_, i) => i !== index);
   };
-  while (kept.length > 1 && midiOf(kept[kept.length - 1]) - midiOf(kept[0]) > limit)
-    drop(kept.length - 1, 'this hand does not reach it');
-  while (kept.length > 1 && muddiness(kept.map(midiOf)) > 0) drop(1, 'so low it would sound muddy');
+  while (kept.length > 1 && midiOf(kept[kept.length - 1]) - midiOf(kept[0]) > limit) drop(kept.length - 1, 'reach');
+  while (kept.length > 1 && muddiness(kept.map(midiOf)) > 0) drop(1, 'muddy');
   return kept;
 }
 

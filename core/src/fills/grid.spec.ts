@@ -1,6 +1,10 @@
+import { ENGLISH } from '../words/index.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { handsOf, midiOf, TextureSchema, TEXTURES } from '../index.js';
+import { midiOf } from '../pitch/pitch.js';
+import { handsOf } from '../song/decisions.js';
+import { TextureSchema } from '../song/texture-data.js';
+import { TEXTURES } from './texture.js';
 import { barsOf } from '../song/texture-data.js';
 import { columnKeys, GRID_ROWS, regrid, toggleRow, withColumn } from './grid.js';
 import { readTextures, writeTextures } from './exchange.js';
@@ -58,15 +62,12 @@ describe('a file of figures', () => {
   });
 
   it.each([
-    ['{', 'This file is not JSON.'],
-    ['{"format":"other"}', 'This file holds no figures.'],
-    [
-      writeTextures(TEXTURES).replace('"1 w"', '"1 nothing"'),
-      /^The file is refused at figure \d+, patterns, steps: has something/,
-    ],
-    [writeTextures(TEXTURES).replace('"energy": 1', '"energy": 9'), /^The file is refused at figure 1, energy: /],
+    ['{', 'This is not a file of figures.'],
+    ['{"format":"other"}', 'There are no figures in this file.'],
+    [writeTextures(TEXTURES).replace('"1 w"', '"1 nothing"'), /^Figure \d+, patterns, steps, cannot be read/],
+    [writeTextures(TEXTURES).replace('"energy": 1', '"energy": 9'), /^Figure 1, energy, cannot be read/],
   ])('is refused with its place otherwise', (text, sentence) => {
     const read = readTextures(text);
-    expect(read.ok ? '' : read.sentence).toMatch(sentence);
+    expect(read.ok ? '' : ENGLISH.fact(read.fault)).toMatch(sentence);
   });
 });

@@ -1,20 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS, documentOf, songOf, songs } from '../../testing/songs.js';
-import {
-  arrange,
-  HAND_PROFILES,
-  handsOf,
-  isChordNote,
-  midiOf,
-  parseChord,
-  setWish,
-  spanOf,
-  TEXTURES,
-  TICKS_PER_QUARTER as Q,
-  type Document,
-  type Song,
-} from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { parseChord } from '../harmony/symbol.js';
+import { midiOf } from '../pitch/pitch.js';
+import { HAND_PROFILES, handsOf, spanOf, type Document } from '../song/decisions.js';
+import { setWish } from '../song/edits.js';
+import type { Song } from '../song/song.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
+import { isChordNote } from './dress.js';
+import { TEXTURES } from './texture.js';
 
 const SIZES = ['one', 'two', 'octave', 'full'] as const;
 const withHarmony = (doc: Document, density: number, size: (typeof SIZES)[number]) =>

@@ -2,29 +2,25 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { faultsOf } from '../../testing/playable.js';
 import { demo, DEMOS, documentOf, songs, SYMBOLS } from '../../testing/songs.js';
+import { arrange } from '../arrange/arrange.js';
+import { upToLayer } from '../arrange/layers.js';
 import {
-  arrange,
   ENDINGS,
   FILL_KINDS,
   HAND_PROFILES,
   handsOf,
-  LAYERS,
   LOUDNESSES,
-  muteLayer,
-  setBalance,
-  setClose,
-  setFill,
-  setWay,
-  setWish,
   SWELLS,
-  TEXTURES,
-  upToLayer,
   WALKS,
   WAYS,
   type Document,
   type FillKind,
   type Layer,
-} from '../index.js';
+} from '../song/decisions.js';
+import { muteLayer, setBalance, setClose, setFill, setWay } from '../song/dressing.js';
+import { setWish } from '../song/edits.js';
+import { LAYERS } from '../song/decisions.js';
+import { TEXTURES } from './texture.js';
 
 /** A document with the same fill wished for wherever the tune leaves room, as far as it is offered. */
 function filled(doc: Document, kind: FillKind): Document {

@@ -1,17 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf } from '../../testing/songs.js';
 import { readMusicXml, writeMusicXml } from '../formats/index.js';
-import {
-  arrange,
-  handsOf,
-  linkedEdit,
-  setFill,
-  setWish,
-  TICKS_PER_QUARTER as Q,
-  writtenScore,
-  type Document,
-  type FillKind,
-} from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { linkedEdit } from '../arrange/linked.js';
+import { writtenScore } from '../sheet/written.js';
+import { handsOf, type Document, type FillKind } from '../song/decisions.js';
+import { setFill } from '../song/dressing.js';
+import { setWish } from '../song/edits.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 
 /** A tune that holds its fourth note for five beats, then goes on. */
 const held = documentOf(

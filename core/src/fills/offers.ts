@@ -1,7 +1,7 @@
 import { parseChord, type Chord } from '../harmony/symbol.js';
 import type { Key } from '../harmony/key.js';
 import { CLEAR_OF_TUNE } from '../left-hand/costs.js';
-import { midiOf, nameOf, octaveUp, pitchAt, pitchClass, type Pitch } from '../pitch/pitch.js';
+import { midiOf, octaveUp, pitchAt, pitchClass, type Pitch } from '../pitch/pitch.js';
 import { stepsFrom } from '../right-hand/positions.js';
 import { KEYBOARDS, spanOf, type FillKind, type Hands } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
@@ -19,11 +19,18 @@ export interface FillNote {
   readonly held: Pitch | null;
 }
 
+/** What a fill is made of. */
+export type FillFact =
+  | { readonly code: 'fill.broken'; readonly symbol: string; readonly from: Pitch }
+  | { readonly code: 'fill.echo'; readonly notes: readonly Pitch[]; readonly higher: boolean }
+  | { readonly code: 'fill.walk'; readonly to: Pitch }
+  | { readonly code: 'fill.turn'; readonly around: Pitch };
+
 /** What may be played at a place, and why it fits there. */
 export interface Fill {
   readonly kind: Exclude<FillKind, 'none'>;
   readonly notes: readonly FillNote[];
-  readonly why: string;
+  readonly why: FillFact;
 }
 
 /** Where a fill is to be found, and what surrounds it. */
@@ -102,13 +109,12 @@ function brokenChord(task: FillTask, slots: readonly Ticks[]): Fill | null {
   return {
     kind: 'broken',
     notes: laid(row, slots, 0, task),
-    why: `${chord.text} broken upwards from the tune's ${nameOf(last.pitch)}.`,
+    why: { code: 'fill.broken', symbol: chord.text, from: last.pitch },
   };
 }
 
 function echo(task: FillTask, slots: readonly Ticks[]): Fill | null {
   const sung = task.before.slice(-ECHOED).map((n) => n.pitch);
-  const last = sung[sung.length - 1];
   if (sung.length < 2 || slots.length < sung.length) return null;
   for (const octaves of [1, -1]) {
     const fill: Fill = {
@@ -119,7 +125,7 @@ function echo(task: FillTask, slots: readonly Ticks[]): Fill | null {
         0,
         task,
       ),
-      why: `The last notes, ${sung.map(nameOf).join(' ')}, answered an octave ${octaves > 0 ? 'higher' : 'lower'}; ${nameOf(last)} stays.`,
+      why: { code: 'fill.echo', notes: sung, higher: octaves > 0 },
     };
     if (playable(fill, task)) return fill;
   }
@@ -143,7 +149,7 @@ function walk(task: FillTask, slots: readonly Ticks[]): Fill | null {
   return {
     kind: 'walk',
     notes: laid(steps, slots, slots.length - steps.length, task),
-    why: `By step to ${nameOf(next.pitch)}, where the tune goes on.`,
+    why: { code: 'fill.walk', to: next.pitch },
   };
 }
 
@@ -158,7 +164,7 @@ function turn(task: FillTask, slots: readonly Ticks[]): Fill | null {
   return {
     kind: 'turn',
     notes: laid([middle, above, middle, below, middle].slice(0, Math.min(5, slots.length)), slots, 0, task),
-    why: `A turn around ${nameOf(middle)}: its neighbours above and below.`,
+    why: { code: 'fill.turn', around: middle },
   };
 }
 
@@ -173,11 +179,3 @@ function playable({ notes }: Fill, { hands, left }: FillTask): boolean {
     return midi >= floor && midi <= high && apart >= 1 && apart <= comfortable;
   });
 }
-
-/** Fills in words, as they are offered. */
-export const FILL_WORDS: Readonly<Record<Exclude<FillKind, 'none'>, string>> = {
-  broken: 'broken chord',
-  echo: 'echo',
-  walk: 'walk',
-  turn: 'turn',
-};

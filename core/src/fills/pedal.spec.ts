@@ -2,7 +2,11 @@ import { Midi } from '@tonejs/midi';
 import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf } from '../../testing/songs.js';
 import { readMusicXml, writeMidi, writeMusicXml } from '../formats/index.js';
-import { arrange, setWish, soundsUntil, TICKS_PER_QUARTER as Q, writtenScore } from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { writtenScore } from '../sheet/written.js';
+import { setWish } from '../song/edits.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
+import { soundsUntil } from './pedal.js';
 
 const song = songOf(
   [

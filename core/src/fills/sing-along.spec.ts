@@ -2,7 +2,11 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { faultsOf } from '../../testing/playable.js';
 import { demo, DEMOS, documentOf, songOf, SYMBOLS } from '../../testing/songs.js';
-import { arrange, chordsForVoice, HAND_PROFILES, handsOf, midiOf, setWay, sungVoicings, type Document } from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { midiOf } from '../pitch/pitch.js';
+import { HAND_PROFILES, handsOf, type Document } from '../song/decisions.js';
+import { setWay } from '../song/dressing.js';
+import { chordsForVoice, sungVoicings } from './sing-along.js';
 import { motionBetween } from '../left-hand/costs.js';
 
 const singing = (doc: Document) => arrange(setWay(doc, 'sing-along'));

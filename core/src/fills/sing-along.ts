@@ -23,7 +23,7 @@ export interface SungChord {
 const REGISTER = { low: 55, high: 76, home: 65 } as const;
 
 /** What a chord costs beside its motion, in half steps of motion: a key away from home, a note past comfortable, a note left out. */
-export const SING_ALONG_COSTS = { away: 0.35, wide: 3, thinned: 6 } as const;
+const SING_ALONG_COSTS = { away: 0.35, wide: 3, thinned: 6 } as const;
 
 /** The bass under a sung tune: octaves where the hand holds them, one note otherwise. */
 export const singAlongBass = (hands: Hands): School => (spanOf(hands, 'left').comfortable >= 12 ? 'octave' : 'single-bass');

@@ -1,25 +1,17 @@
+import { ENGLISH } from '../words/index.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { faultsOf } from '../../testing/playable.js';
 import { demo, DEMOS, documentOf, songOf, songs, SYMBOLS } from '../../testing/songs.js';
 import { readMusicXml, writeMidi, writeMusicXml } from '../formats/index.js';
-import {
-  arrange,
-  HAND_PROFILES,
-  handsOf,
-  alternateTextures,
-  patternFor,
-  removeTexture,
-  saveTexture,
-  setWish,
-  TEXTURES,
-  TextureSchema,
-  TICKS_PER_QUARTER as Q,
-  writtenScore,
-  type Document,
-  type Texture,
-  type Walk,
-} from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { writtenScore } from '../sheet/written.js';
+import { HAND_PROFILES, handsOf, type Document, type Walk } from '../song/decisions.js';
+import { alternateTextures, removeTexture, saveTexture } from '../song/dressing.js';
+import { setWish } from '../song/edits.js';
+import { TextureSchema, type Texture } from '../song/texture-data.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
+import { patternFor, TEXTURES } from './texture.js';
 import { proposeTextures } from './propose.js';
 
 const METERS = ['2/4', '3/4', '4/4', '5/4', '6/8', '9/8', '12/8'].map((name) => {
@@ -148,7 +140,11 @@ describe('textures', () => {
       [0, 'bass'],
       [3, 'fill'],
     ]);
-    expect(parts.flatMap((p) => p.chords)[1].dressed?.bends).toContain('C stays in the bass under G7 as a pedal note.');
+    expect(parts.flatMap((p) => p.chords)[1].dressed?.bends).toContainEqual({
+      code: 'bend.pedal-note',
+      pitch: expect.stringMatching(/^C/) as string,
+      symbol: 'G7',
+    });
   });
 
   it('hold block chords over the bar lines, striking again where a part begins', () => {
@@ -197,7 +193,7 @@ describe('textures', () => {
     const low = documentOf(songOf([['D4', 4]], [[0, 'C']]));
     const arrangement = dressedIn(low, 'rise-and-fall');
     const [chord] = arrangement.parts[0].chords;
-    expect(chord.dressed?.bends).toContain('C goes down an octave to stay under the tune.');
+    expect(chord.dressed?.bends.map(ENGLISH.fact)).toContain('C4 is played an octave lower to stay under the melody.');
     expect(faults(low, 'rise-and-fall')).toEqual([]);
   });
 

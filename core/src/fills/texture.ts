@@ -12,7 +12,7 @@ const texture = (id: string, title: string, energy: number, patterns: Record<str
   TextureSchema.parse({ id, title, energy, patterns: Object.entries(patterns).map(([meter, steps]) => ({ meter, steps })) });
 
 /** The plain block chords: each chord struck where it begins and at each bar line, as the left hand voices it. */
-export const PLAIN = 'block';
+const PLAIN = 'block';
 
 /** Block chords that are held over the bar lines for as long as they last. */
 export const HELD = 'held-block';

@@ -1,3 +1,4 @@
+import { ENGLISH } from '../words/index.js';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS } from '../../testing/songs.js';
@@ -17,16 +18,16 @@ describe('a shelf as one file', () => {
     const read = readArchive(zipSync(files));
     expect(read.ok && [read.documents.length, read.faults]).toEqual([
       3,
-      [expect.stringMatching(/^harbour-glass\.json: This is not a project file/)],
+      [{ name: 'harbour-glass.json', fault: { code: 'project.not-json' } }],
     ]);
   });
 
   it.each([
     [new Uint8Array([1, 2, 3]), 'not a shelf file'],
-    [zipSync({ 'a.txt': strToU8('x') }), 'holds no songs'],
+    [zipSync({ 'a.txt': strToU8('x') }), 'no songs in this file'],
     [zipSync({ 'a.json': new Uint8Array(210_000_000) }, { level: 9 }), 'more than a shelf holds'],
   ])('is refused with the cause %#', (data, cause) => {
     const read = readArchive(data);
-    expect(read.ok ? '' : read.sentence).toContain(cause);
+    expect(read.ok ? '' : ENGLISH.fact(read.fault)).toContain(cause);
   });
 });

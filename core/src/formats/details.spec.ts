@@ -1,13 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { documentOf, songOf } from '../../testing/songs.js';
-import { keyName, meterName, partTitle, arrange, TICKS_PER_QUARTER as Q, type Song } from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { keyName } from '../harmony/key.js';
+import type { Song } from '../song/song.js';
+import { meterName } from '../time/meter.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
+import { ENGLISH, partTitle, refusalWords } from '../words/index.js';
 import { readAbc, readLetters, readMusicXml, writeAbc, writeLetters, writeMidi, type Reading } from './index.js';
 
 const song = (reading: Reading): Song => {
-  if (!reading.ok) throw new Error(reading.refusal.cause);
+  if (!reading.ok) throw new Error(refusalWords(reading.refusal, ENGLISH));
   return reading.song;
 };
-const notices = (reading: Reading) => (reading.ok ? reading.notices.join(' ') : 'refused');
+const notices = (reading: Reading) => (reading.ok ? reading.notices.map(ENGLISH.fact).join(' ') : 'refused');
 const abc = (...lines: string[]) => readAbc(['X:1', 'T:Test', 'L:1/4', ...lines].join('\n'));
 
 describe('ABC in the wild', () => {

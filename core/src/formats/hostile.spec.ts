@@ -1,12 +1,18 @@
+import type { OpenFault } from './open.js';
+import { ENGLISH } from '../words/index.js';
 import fc from 'fast-check';
 import { deflateSync, strToU8, zipSync } from 'fflate';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { damageBytes, damageJson, damageLines, damageXml, dice, type Damage as Hurt } from '../../testing/damage.js';
 import { demo, DEMOS } from '../../testing/songs.js';
-import { arrange, DocumentSchema, SongSchema } from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { DocumentSchema } from '../song/decisions.js';
+import { SongSchema } from '../song/song.js';
 import { openFile, writeAbc, writeLetters, writeMidi, writeMusicXml, writeProject, type Format } from './index.js';
 import { writtenScore } from '../sheet/written.js';
+
+const sentenceOf = ({ name, fault }: { name: string; fault: OpenFault }): string => `${name}: ${ENGLISH.fact(fault)}`;
 
 const demoBytes = (name: string) => new Uint8Array(readFileSync(new URL(`../../../demo/${name}`, import.meta.url)));
 
@@ -62,8 +68,8 @@ const damage: fc.Arbitrary<Damage> = fc.oneof(
 function open(format: Format, data: Uint8Array): void {
   const opened = openFile(`file.${format}`, data, format);
   if (!opened.ok) {
-    expect(opened.sentence.length).toBeGreaterThan(20);
-    expect(opened.sentence).not.toMatch(/undefined|NaN|\[object/);
+    expect(sentenceOf(opened).length).toBeGreaterThan(20);
+    expect(sentenceOf(opened)).not.toMatch(/undefined|NaN|\[object/);
     return;
   }
   expect(SongSchema.safeParse(opened.document.song).success).toBe(true);
@@ -144,8 +150,8 @@ describe('files damaged where it hurts', () => {
           expect(SongSchema.safeParse(opened.document.song).success).toBe(true);
           if (tenth === 0) expect(arrange(opened.document).parts.length).toBeGreaterThan(0);
         } else {
-          expect(opened.sentence).toMatch(/^file\..{20}/);
-          expect(opened.sentence).not.toMatch(/undefined|NaN counts|\[object|\n/);
+          expect(sentenceOf(opened)).toMatch(/^file\..{20}/);
+          expect(sentenceOf(opened)).not.toMatch(/undefined|NaN counts|\[object|\n/);
         }
         expect(process.cpuUsage(before).user / 1e6).toBeLessThan(MOST_SECONDS);
       }),
@@ -158,7 +164,7 @@ describe('files damaged where it hurts', () => {
 describe('hostile files', () => {
   const refused = (name: string, data: Uint8Array) => {
     const opened = openFile(name, data);
-    return opened.ok ? 'was read' : opened.sentence;
+    return opened.ok ? 'was read' : sentenceOf(opened);
   };
 
   it('that unpack to more than a score are refused before they are unpacked', () => {
@@ -186,14 +192,14 @@ describe('hostile files', () => {
 
   it('of attributes without end are refused before they are taken apart', () => {
     const swollen = `<score-partwise ${'a="" '.repeat(1_000_001)}/>`;
-    expect(refused('swollen.musicxml', strToU8(swollen))).toContain('more than 1000000 attributes');
+    expect(refused('swollen.musicxml', strToU8(swollen))).toContain('more than 1,000,000 attributes');
   });
 
   it('that are larger than any song are refused unread', () => {
     expect(refused('huge.musicxml', new Uint8Array(50_000_000).fill(60))).toContain('larger than 20 MB');
     expect(refused('huge.json', new Uint8Array(25_000_000).fill(32))).toContain('larger than 20 MB');
     expect(refused('long.abc', strToU8(`X:1\nM:4/4\nL:1/8\nK:C\n${'CDEF GABc|'.repeat(30_000)}`))).toContain(
-      'longer than 200000 letters',
+      'longer than 200,000 letters',
     );
   });
 
@@ -201,8 +207,8 @@ describe('hostile files', () => {
     const bar =
       '<measure number="1"><note><pitch><step>C</step><octave>4</octave></pitch><duration>4</duration></note></measure>';
     const long = `<score-partwise><part-list/><part id="P1">${bar.repeat(4100)}</part></score-partwise>`;
-    expect(refused('long.musicxml', strToU8(long))).toContain('has more than 4000 bars');
+    expect(refused('long.musicxml', strToU8(long))).toContain('more than 4,000 bars');
     const repeats = `X:1\nM:4/4\nL:1/4\nK:C\n${'|: C4 :|\n'.repeat(2600)}\n`;
-    expect(refused('again.abc', strToU8(repeats))).toContain('more than 4000 bars');
+    expect(refused('again.abc', strToU8(repeats))).toContain('more than 4,000 bars');
   });
 });

@@ -1,25 +1,23 @@
+import { ENGLISH, refusalWords } from '../words/index.js';
 import * as midiPackage from '@tonejs/midi';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS, documentOf, songs } from '../../testing/songs.js';
-import { arrange, midiOf, setClose, setWish, TICKS_PER_QUARTER as Q, writtenScore, type Document, type Song } from '../index.js';
-import {
-  openFile,
-  readAbc,
-  readMidi,
-  readMusicXml,
-  writeAbc,
-  writeMidi,
-  writeMusicXml,
-  refusalSentence,
-  type Reading,
-} from './index.js';
+import { arrange } from '../arrange/arrange.js';
+import { midiOf } from '../pitch/pitch.js';
+import { writtenScore } from '../sheet/written.js';
+import type { Document } from '../song/decisions.js';
+import { setClose } from '../song/dressing.js';
+import { setWish } from '../song/edits.js';
+import type { Song } from '../song/song.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
+import { openFile, readAbc, readMidi, readMusicXml, writeAbc, writeMidi, writeMusicXml, type Reading } from './index.js';
 import { likelyGrid, snap } from './midi/quantise.js';
 
 const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
 
 const read = (reading: Reading) => {
-  if (!reading.ok) throw new Error(refusalSentence(reading.refusal));
+  if (!reading.ok) throw new Error(refusalWords(reading.refusal, ENGLISH));
   return reading;
 };
 const tune = (s: Song) => s.melody.map((n) => n.pitch).join(' ');
@@ -47,7 +45,7 @@ describe('a score of several lines', () => {
     expect(tune(first.song)).toBe('G4 A4');
     const [question] = first.questions;
     expect(question).toMatchObject({ id: 'line', value: '2/1/1' });
-    expect(question.entries.map((e) => e.text)).toEqual([
+    expect(question.entries.map((e) => ENGLISH.fact(e.fact))).toEqual([
       'Piano, voice 1: 2 notes',
       'Piano, voice 2: 1 note',
       'Voice: 2 notes, sung',
@@ -58,9 +56,9 @@ describe('a score of several lines', () => {
   it('counts what it has no place for', () => {
     const { counted } = read(readMusicXml(two, { line: '1/1/1' }));
     expect(counted).toContainEqual({ what: 'dynamics', count: 1, became: 'left out' });
-    expect(counted).toContainEqual({ what: 'notes of other lines', count: 1, became: 'left out' });
-    expect(counted).toContainEqual({ what: 'notes of other parts', count: 2, became: 'left out' });
-    expect(counted).toContainEqual({ what: 'notes of the tune', count: 2, became: 'used' });
+    expect(counted).toContainEqual({ what: 'other-lines', count: 1, became: 'left out' });
+    expect(counted).toContainEqual({ what: 'other-parts', count: 2, became: 'left out' });
+    expect(counted).toContainEqual({ what: 'melody-notes', count: 2, became: 'used' });
   });
 
   it('keeps the lowest of stacked notes where that is asked for', () => {
@@ -89,11 +87,11 @@ describe('a score of several lines', () => {
     const { song, counted } = read(readMusicXml(ornate));
     expect(song.melody[0].graces).toEqual(['D4']);
     expect(song.marks.map((m) => [m.kind, m.text])).toContainEqual(['words', 'gently']);
-    expect(counted).toContainEqual({ what: 'grace notes', count: 1, became: 'kept' });
+    expect(counted).toContainEqual({ what: 'grace-notes', count: 1, became: 'kept' });
     expect(song.marks.map((m) => [m.kind, m.text])).toContainEqual(['ornament', 'turn']);
     expect(counted).toContainEqual({ what: 'fermatas', count: 1, became: 'kept' });
-    expect(counted).toContainEqual({ what: 'ornament signs', count: 1, became: 'kept' });
-    expect(counted).toContainEqual({ what: 'rarer ornament signs', count: 1, became: 'left out' });
+    expect(counted).toContainEqual({ what: 'ornaments', count: 1, became: 'kept' });
+    expect(counted).toContainEqual({ what: 'rare-ornaments', count: 1, became: 'left out' });
   });
 
   it('of a transposing instrument sounds where it sounds, chords and key with it', () => {
@@ -136,7 +134,7 @@ describe('signs that send the player back', () => {
   ])('play out: %s', (_, measures, expected) => {
     const reading = read(readMusicXml(score(['Voice'], measures.map((m, i) => bar(i + 1, m)).join(''))));
     expect(tune(reading.song)).toBe(expected);
-    expect(reading.notices.join()).toContain('Repeats are played out.');
+    expect(reading.notices.map((n) => n.code)).toContain('notice.order');
     expect(reading.song.order).toMatch(/^1–?/);
   });
 
@@ -155,11 +153,15 @@ describe('an ABC book', () => {
 
   it('asks which tune, keeps grace notes and counts the signs that it leaves out', () => {
     const first = read(readAbc(book));
-    expect(first.questions[0]).toMatchObject({ id: 'tune', value: '1', entries: [{ text: 'Rope' }, { text: 'Tar' }] });
+    expect(first.questions[0]).toMatchObject({
+      id: 'tune',
+      value: '1',
+      entries: [{ fact: { text: 'Rope' } }, { fact: { text: 'Tar' } }],
+    });
     const second = read(readAbc(book, { tune: '2' }));
     expect([second.song.title, tune(second.song), second.song.melody[0].graces]).toEqual(['Tar', 'G4 A4', ['A5']]);
-    expect(second.counted).toContainEqual({ what: 'ornament signs', count: 1, became: 'kept' });
-    expect(second.counted).toContainEqual({ what: 'playing signs', count: 1, became: 'left out' });
+    expect(second.counted).toContainEqual({ what: 'ornaments', count: 1, became: 'kept' });
+    expect(second.counted).toContainEqual({ what: 'playing-signs', count: 1, became: 'left out' });
   });
 
   it('reads broken rhythm and a change of meter and key inside the line', () => {
@@ -225,7 +227,7 @@ describe('MIDI', () => {
     expect(reading.song.melody.map((n) => n.at / Q)).toEqual([0, 0.5, 1, 1.5, 2, 3]);
     const grid = reading.questions.find((q) => q.id === 'grid');
     expect(grid?.value).toBe('eighths');
-    expect(grid?.entries[0].text).toMatch(/^eighths \(\d+ ms off on average\)$/);
+    expect(grid && ENGLISH.fact(grid.entries[0].fact)).toMatch(/^eighths \(\d+ ms off on average\)$/);
     // Notes that lie on it as they are leave nothing to ask.
     const written = writeMidi(reading.song, arrange(documentOf(reading.song)).score);
     expect(read(readMidi(written)).questions.map((q) => q.id)).not.toContain('grid');
@@ -244,7 +246,7 @@ describe('MIDI', () => {
     [new Uint8Array([0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, 1, 0, 1, 0, 96]), /damaged|no notes/],
   ])('is refused with the cause %#', (data, cause) => {
     const reading = readMidi(data);
-    expect(reading.ok ? 'was read' : refusalSentence(reading.refusal)).toMatch(cause);
+    expect(reading.ok ? 'was read' : refusalWords(reading.refusal, ENGLISH)).toMatch(cause);
   });
 });
 

@@ -1,3 +1,4 @@
+export { type Notice } from './result.js';
 export { readAbc } from './abc/read.js';
 export { writeAbc } from './abc/write.js';
 export { readMusicXml } from './musicxml/read.js';
@@ -10,4 +11,4 @@ export { writeMidi, type PlayedNote } from './midi/write.js';
 export { readArchive, writeArchive, type ReadArchive } from './project/archive.js';
 export { readProject, writeProject, type ProjectReading } from './project/project.js';
 export { FORMATS, formatOf, MOST_BYTES, openFile, sniff, type Format, type Opened } from './open.js';
-export { refusalSentence, type Answers, type Counted, type Found, type Question, type Reading, type Refusal } from './result.js';
+export { type Answers, type Counted, type Found, type Question, type Reading, type Refusal } from './result.js';

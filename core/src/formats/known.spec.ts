@@ -1,3 +1,5 @@
+import type { OpenFault } from './open.js';
+import { ENGLISH } from '../words/index.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -11,15 +13,17 @@ import {
   type KnownTune,
   type XmlStyle,
 } from '../../testing/known-files.js';
-import { midiOf } from '../index.js';
+import { midiOf } from '../pitch/pitch.js';
 import { openFile, type Format } from './index.js';
+
+const sentenceOf = ({ name, fault }: { name: string; fault: OpenFault }): string => `${name}: ${ENGLISH.fact(fault)}`;
 
 const RUNS = { numRuns: 1000, seed: 1127 };
 
 /** The notes and the title of a file; what is refused fails with its sentence. */
 function found(format: Format, data: Uint8Array): { notes: string[]; title: string } {
   const opened = openFile(`file.${format}`, data, format);
-  if (!opened.ok) throw new Error(opened.sentence);
+  if (!opened.ok) throw new Error(sentenceOf(opened));
   const { melody, title } = opened.document.song;
   return { notes: melody.map((n) => `${n.at} ${n.length} ${n.pitch}`), title };
 }

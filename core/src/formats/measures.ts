@@ -5,7 +5,7 @@ import { MOST } from '../song/limits.js';
 import type { ChordEvent, Lyric, Mark, MelodyNote, Song } from '../song/song.js';
 import { barTicks, countTicks, type Meter } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
-import { refuse } from './result.js';
+import { refuse, type Notice, type RefusalCause } from './result.js';
 
 /** A note of a written measure. `pitches` is empty for a rest, longer than one for a chord of notes. */
 export interface RawNote {
@@ -61,7 +61,7 @@ export interface RawSong {
   /** The mode, where it is written. */
   readonly mode: Mode | null;
   readonly measures: readonly RawMeasure[];
-  readonly notices: readonly string[];
+  readonly notices: readonly Notice[];
 }
 
 /** A measure as it is played: which time it is. */
@@ -113,7 +113,7 @@ function playOut(measures: readonly RawMeasure[]): PlayedMeasure[] {
     if (jump.until === 'coda' && i === written) break;
   }
   const whole = [...played, ...again];
-  if (whole.length > MOST.bars) refuse(null, `The repeats make more than ${MOST.bars} bars.`, 'Bring in fewer repeats.');
+  if (whole.length > MOST.bars) refuse(null, { code: 'repeats.too-long', most: MOST.bars }, 'fewer-repeats');
   return whole.map((m) => counted(m, originalOf(m)));
 }
 
@@ -154,7 +154,7 @@ export function expandRepeats(measures: readonly RawMeasure[]): RawMeasure[] {
       const again: Mark[] = i === start && pass > 1 ? [{ at: 0, kind: 'repeat', text: null }] : [];
       played.push(again.length ? { ...m, marks: [...again, ...m.marks] } : m);
       if (played.length > MOST.bars)
-        refuse(`measure ${m.name}`, `the repeats make more than ${MOST.bars} bars.`, 'Bring in fewer repeats.');
+        refuse([{ measure: m.name }], { code: 'repeats.too-long', most: MOST.bars }, 'fewer-repeats');
     }
     if (m.times > 1 && !skipped && pass < m.times) {
       pass++;
@@ -178,13 +178,13 @@ export function expandRepeats(measures: readonly RawMeasure[]): RawMeasure[] {
 }
 
 /** Puts measures together into a song: ties joined, chords of notes reduced to the top one, bars checked. */
-export function assemble(raw: RawSong, stacks: 'top' | 'lowest' = 'top'): { song: Song; notices: readonly string[] } {
+export function assemble(raw: RawSong, stacks: 'top' | 'lowest' = 'top'): { song: Song; notices: readonly Notice[] } {
   if (raw.measures.every((m) => m.notes.every((n) => n.pitches.length === 0)))
-    refuse(null, 'The file holds no melody notes.', 'Choose a file with a tune in its first part.');
+    refuse(null, { code: 'tune.none' }, 'file-with-tune');
   const notices = [...raw.notices];
   const measures = playOut(raw.measures);
   if (measures.every((m) => m.notes.every((n) => n.pitches.length === 0)))
-    refuse(null, 'The repeats and endings leave no note to play.', 'Mend the ending numbers in the file.');
+    refuse(null, { code: 'repeats.nothing-left' }, 'ending-numbers');
   const melody: MelodyNote[] = [];
   const chords: ChordEvent[] = [];
   const marks: Mark[] = [];
@@ -192,7 +192,7 @@ export function assemble(raw: RawSong, stacks: 'top' | 'lowest' = 'top'): { song
   const bars = checkBars(measures);
   let at = 0;
   let openTie = false;
-  let stacked: string | null = null;
+  let stacked: Notice | null = null;
   for (const m of measures) {
     for (const mark of m.marks) marks.push({ ...mark, at: at + mark.at });
     for (const t of m.tempos ?? []) changeTempo(tempos, { at: at + t.at, tempo: t.tempo }, raw.tempo);
@@ -204,14 +204,10 @@ export function assemble(raw: RawSong, stacks: 'top' | 'lowest' = 'top'): { song
       }
       const pitch = stacks === 'top' ? topOf(n.pitches) : lowestOf(n.pitches);
       if (n.pitches.length > 1)
-        stacked ??= `Measure ${m.name} has ${n.pitches.length} notes at once in the tune: the ${stacks} one, ${pitch}, is kept there and wherever notes are stacked.`;
+        stacked ??= { code: 'notice.stacked', measure: m.name, notes: n.pitches.length, kept: stacks, pitch };
       const midi = midiOf(pitch);
       if (midi < LOWEST_KEY || midi > HIGHEST_KEY)
-        refuse(
-          `measure ${m.name}`,
-          `the note ${pitch} lies off the keyboard (A0 to C8).`,
-          'Write it in an octave that a piano has.',
-        );
+        refuse([{ measure: m.name }], { code: 'note.off-keyboard', pitch }, 'other-octave');
       const last = melody.at(-1);
       const start = at + n.at;
       if (openTie && last && last.pitch === pitch && last.at + last.length === start) last.length += n.length;
@@ -219,7 +215,7 @@ export function assemble(raw: RawSong, stacks: 'top' | 'lowest' = 'top'): { song
         const lyric = (m.time > 1 ? n.verses?.[m.time - 2] : null) ?? n.lyric;
         melody.push({ at: start, length: n.length, pitch, lyric, ...(n.graces?.length ? { graces: [...n.graces] } : {}) });
       }
-      if (melody.length > MOST.notes) refuse(null, `The tune has more than ${MOST.notes} notes.`, 'Bring in a shorter song.');
+      if (melody.length > MOST.notes) refuse(null, { code: 'file.too-many', most: MOST.notes, what: 'notes' }, 'shorter-song');
       openTie = n.tiedOn;
     }
     at += m.length;
@@ -273,11 +269,7 @@ function addChord(chords: ChordEvent[], chord: ChordEvent): void {
 function readSymbol(symbol: string, measure: string): string {
   const chord = parseChord(symbol);
   if (chord.kind === 'unread' && !symbol.includes(' '))
-    refuse(
-      `measure ${measure}`,
-      `“${symbol}” is not a chord symbol.`,
-      'Write it in the usual way, such as Gm7 or D/F#, or N.C. for none.',
-    );
+    refuse([{ measure }], { code: 'chord.unread', text: symbol }, 'usual-symbol');
   return chord.text.slice(0, 40);
 }
 
@@ -308,10 +300,8 @@ function checkBars(measures: readonly RawMeasure[]): { pickup: Ticks; meters: So
   for (let i = 0; i < measures.length; i++) {
     const m = measures[i];
     const full = barTicks(m.meter);
-    const expected = `${m.meter.beats} counts of ${m.meter.beats}/${m.meter.unit}`;
-    const has = countWords(m.length, m.meter);
-    if (m.length > full)
-      refuse(`measure ${m.name}`, `the bar has ${has} where ${expected} are expected.`, 'Shorten a note or add a bar line.');
+    const has = countsOf(m.length, m.meter);
+    if (m.length > full) refuse([{ measure: m.name }], has, 'shorten-note');
     const short = m.length < full;
     if (!short) push(at, m.meter);
     else if (i === 0 && measures.length > 1) pickup = m.length;
@@ -325,8 +315,7 @@ function checkBars(measures: readonly RawMeasure[]): { pickup: Ticks; meters: So
         at += next.length;
         continue;
       }
-      if (!m.mayBeShort && !next.repeatStart)
-        refuse(`measure ${m.name}`, `the bar has ${has} where ${expected} are expected.`, 'Lengthen a note or add a rest.');
+      if (!m.mayBeShort && !next.repeatStart) refuse([{ measure: m.name }], has, 'lengthen-note');
       push(at, shortMeter(m));
     }
     at += m.length;
@@ -340,10 +329,10 @@ function shortMeter(m: RawMeasure): Meter {
     const beats = m.length / countTicks({ beats: 1, unit });
     if (Number.isInteger(beats)) return { beats, unit };
   }
-  return refuse(`measure ${m.name}`, 'the bar is too short to be counted.', 'Lengthen a note or add a rest.');
+  return refuse([{ measure: m.name }], { code: 'bar.too-short' }, 'lengthen-note');
 }
 
-function countWords(length: Ticks, meter: Meter): string {
+function countsOf(length: Ticks, meter: Meter): RefusalCause {
   const counts = Math.round((length / countTicks(meter)) * 100) / 100;
-  return `${counts} ${counts === 1 ? 'count' : 'counts'}`;
+  return { code: 'bar.counts', counts, expected: meter.beats, meter: `${meter.beats}/${meter.unit}` };
 }

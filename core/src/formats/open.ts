@@ -3,23 +3,34 @@ import { readAbc } from './abc/read.js';
 import { readLetters } from './letters/read.js';
 import { readMidi } from './midi/read.js';
 import { readMusicXml } from './musicxml/read.js';
-import { readProject } from './project/project.js';
-import { refusalSentence, type Answers, type Found, type Reading } from './result.js';
+import { readProject, type ProjectFault } from './project/project.js';
+import type { Answers, Found, Reading, Refusal } from './result.js';
 import { decodeText } from './text.js';
 
-/** A file as a document, or one sentence that says what is wrong, where, and what to do. */
+/** Why a file cannot be opened. */
+export type OpenFault =
+  | { readonly code: 'open.too-large'; readonly megabytes: number }
+  | { readonly code: 'open.empty' }
+  | { readonly code: 'open.unknown-ending' }
+  | { readonly code: 'open.looks-like'; readonly format: Format; readonly looks: Format }
+  | { readonly code: 'open.no-text'; readonly format: Format }
+  | { readonly code: 'open.refused'; readonly refusal: Refusal }
+  | ProjectFault;
+
+/** A file as a document, or what is wrong with it, where, and what to do. */
 export type Opened =
-  ({ readonly ok: true; readonly document: Document } & Found) | { readonly ok: false; readonly sentence: string };
+  | ({ readonly ok: true; readonly document: Document } & Found)
+  | { readonly ok: false; readonly name: string; readonly fault: OpenFault };
+
+type Read = ({ readonly ok: true; readonly document: Document } & Found) | { readonly ok: false; readonly fault: OpenFault };
 
 /** How files of a format are known and read. */
 interface Reader {
-  /** As a sentence names it: "The file is not MusicXML". */
-  readonly name: string;
   /** Endings of its files, in lower case. */
   readonly endings: readonly string[];
   /** Whether bytes look like it; the head is the first 4,000 of them as text. */
   readonly looks: (data: Uint8Array, head: string) => boolean;
-  readonly read: (data: Uint8Array, answers: Answers) => Opened;
+  readonly read: (data: Uint8Array, answers: Answers) => Read;
 }
 
 /** A reader of songs, as the table takes it. */
@@ -27,7 +38,7 @@ const song =
   (read: (data: Uint8Array, answers: Answers) => Reading): Reader['read'] =>
   (data, answers) => {
     const found = read(data, answers);
-    if (!found.ok) return { ok: false, sentence: refusalSentence(found.refusal) };
+    if (!found.ok) return { ok: false, fault: { code: 'open.refused', refusal: found.refusal } };
     const { notices, questions, counted } = found;
     return { ok: true, document: newDocument(found.song), notices, questions, counted };
   };
@@ -35,20 +46,17 @@ const song =
 /** Every format that a song may come in. What a file looks like is tried in this order. */
 const READERS = {
   midi: {
-    name: 'MIDI',
     endings: ['mid', 'midi'],
     looks: (_, head) => head.startsWith('MThd'),
     read: song(readMidi),
   },
   musicxml: {
-    name: 'MusicXML',
     endings: ['musicxml', 'xml', 'mxl'],
     looks: (data, head) =>
       (data[0] === 0x50 && data[1] === 0x4b) || /^\uFEFF?\s*<\?xml|^\uFEFF?\s*<(score|!DOCTYPE score)/.test(head),
     read: song(readMusicXml),
   },
   project: {
-    name: 'a Joined Hands project',
     endings: ['json'],
     looks: (_, head) => /^\s*\{/.test(head),
     read: (data) => {
@@ -57,13 +65,11 @@ const READERS = {
     },
   },
   letters: {
-    name: 'letter lines',
     endings: ['letters', 'txt'],
     looks: (_, head) => /^\s*tune\s*:/im.test(head),
     read: song((data) => readLetters(decodeText(data))),
   },
   abc: {
-    name: 'ABC',
     endings: ['abc'],
     looks: (_, head) => /^\s*X:\s*\d/m.test(head) || (/^K:/m.test(head) && /^[LMT]:/m.test(head)),
     read: song((data, answers) => readAbc(decodeText(data), answers)),
@@ -103,20 +109,13 @@ function looksBinary(data: Uint8Array): boolean {
  * refused with what it looks like.
  */
 export function openFile(name: string, data: Uint8Array, format: Format | null = formatOf(name), answers: Answers = {}): Opened {
-  const refused = (sentence: string): Opened => ({ ok: false, sentence: `${name}: ${sentence}` });
-  if (data.length > MOST_BYTES) return refused('The file is larger than 20 MB. Choose a file with one song.');
-  if (data.length === 0) return refused('The file is empty. Choose a file with a song in it.');
-  if (format === null)
-    return refused(
-      'The ending of the file names no known format. Choose an .abc, .musicxml, .xml, .mxl, .mid, .letters or .json file.',
-    );
+  const refused = (fault: OpenFault): Opened => ({ ok: false, name, fault });
+  if (data.length > MOST_BYTES) return refused({ code: 'open.too-large', megabytes: MOST_BYTES / 1e6 });
+  if (data.length === 0) return refused({ code: 'open.empty' });
+  if (format === null) return refused({ code: 'open.unknown-ending' });
   const looks = sniff(data);
-  if (looks !== null && looks !== format)
-    return refused(
-      `The file is not ${READERS[format].name}: it looks like ${READERS[looks].name}. Rename it or choose that format.`,
-    );
-  if (looks === null && format !== 'midi' && looksBinary(data))
-    return refused(`The file is not ${READERS[format].name}: it holds no readable text. Choose a file with a song in it.`);
+  if (looks !== null && looks !== format) return refused({ code: 'open.looks-like', format, looks });
+  if (looks === null && format !== 'midi' && looksBinary(data)) return refused({ code: 'open.no-text', format });
   const read = READERS[format].read(data, answers);
-  return read.ok ? read : refused(read.sentence);
+  return read.ok ? read : refused(read.fault);
 }

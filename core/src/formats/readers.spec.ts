@@ -1,15 +1,21 @@
+import type { OpenFault } from './open.js';
+import { ENGLISH, refusalWords } from '../words/index.js';
 import { strToU8, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
-import { TICKS_PER_QUARTER as Q, type Song, handsOf } from '../index.js';
-import { openFile, readAbc, readLetters, readMusicXml, refusalSentence, type Reading } from './index.js';
+import { handsOf } from '../song/decisions.js';
+import type { Song } from '../song/song.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
+import { openFile, readAbc, readLetters, readMusicXml, type Reading } from './index.js';
+
+const sentenceOf = ({ name, fault }: { name: string; fault: OpenFault }): string => `${name}: ${ENGLISH.fact(fault)}`;
 
 const song = (reading: Reading): Song => {
-  if (!reading.ok) throw new Error(refusalSentence(reading.refusal));
+  if (!reading.ok) throw new Error(refusalWords(reading.refusal, ENGLISH));
   return reading.song;
 };
 const tune = (s: Song) => s.melody.map((n) => n.pitch).join(' ');
 const lengths = (s: Song) => s.melody.map((n) => n.length / Q);
-const refused = (reading: Reading) => (reading.ok ? 'was read' : refusalSentence(reading.refusal));
+const refused = (reading: Reading) => (reading.ok ? 'was read' : refusalWords(reading.refusal, ENGLISH));
 const abc = (body: string, head = 'M:4/4\nL:1/4\nK:C') => readAbc(`X:1\nT:Test\n${head}\n${body}\n`);
 
 describe('ABC', () => {
@@ -46,17 +52,17 @@ describe('ABC', () => {
 
   it('refuses stacked notes at their place', () => {
     expect(refused(abc('C4 | D2 [CEG]2 |'))).toBe(
-      'Line 6, measure 2: 3 notes are stacked in the tune (C4 E4 G4). Keep the one that is sung: the tune is a single line, and chords stand in quotes.',
+      'Line 6, measure 2: there are 3 notes at once in the melody (C4 E4 G4). Keep the note that is sung: the melody is one line, and chords are written in quotes.',
     );
   });
 
   it.each([
     ['C D E |', 'M:4/4', 'was read'],
-    ['C D E F | C D E F G | C4 |', '', 'Measure 2: the bar has 5 counts where 4 counts of 4/4 are expected.'],
+    ['C D E F | C D E F G | C4 |', '', 'Measure 2: the bar has 5 counts where 4 are expected in 4/4.'],
     ['C D E F | C D E | C4 |', '', 'Measure 2: the bar has 3 counts'],
     ['C4 | "Gm7" D4 |\n"Gxy" E4 |', '', 'Line 7, measure 3: “Gxy” is not a chord symbol.'],
-    ["C4 | c''''' D3 |", '', 'lies off the keyboard'],
-    ['z4 |', '', 'The file holds no melody notes.'],
+    ["C4 | c''''' D3 |", '', 'is off the keyboard'],
+    ['z4 |', '', 'There is no melody in it.'],
   ])('answers %s with its place', (body, _, expected) => expect(refused(abc(body))).toContain(expected));
 });
 
@@ -94,7 +100,9 @@ describe('MusicXML', () => {
 
   it('says where stacked notes were reduced to the top one', () => {
     const read = readMusicXml(score(measure(attributes + note('C', 5, 8) + note('E', 5, 8, '', '<chord/>'))));
-    expect(read.ok && read.notices.join()).toContain('Measure 1 has 2 notes at once in the tune: the top one, E5, is kept');
+    expect(read.ok && read.notices.map(ENGLISH.fact).join(' ')).toContain(
+      'Measure 1 has 2 notes at once in the melody: the top one, E5, is kept',
+    );
   });
 
   it('reads chord symbols by kind, by text and with a bass', () => {
@@ -154,7 +162,7 @@ describe('MusicXML', () => {
   it.each([
     ['', 'empty'],
     ['<html><body/></html>', 'not a MusicXML score'],
-    ['<score-timewise/>', 'The score holds no part.'],
+    ['<score-timewise/>', 'The score has no part.'],
     ['X:1', 'does not begin with an XML tag'],
     [score(measure(attributes + note('C', 5, 10)), measure(note('C', 5, 8), 2)), 'Measure 1: the bar has 5 counts'],
     [score(measure(attributes + note('C', 9, 8))), 'off the keyboard'],
@@ -190,7 +198,7 @@ describe('letter lines', () => {
     [['tune: C4 D E | E F G A | C D E |'], 'Line 3, bar 2: the bar has 4 counts where 3 are expected.'],
     [['tune: C4 D E | E F | C D E |'], 'Line 3, bar 2: the bar has 2 counts'],
     [['tune: C4 H E |'], 'Line 3, bar 1: “H” is not a note.'],
-    [['tune: - D E |'], 'a hold (-) has no note before it'],
+    [['tune: - D E |'], 'there is no note before this hold (-)'],
     [['tune: C4 D E |', 'chord: Gm7x - - |'], 'Line 4, bar 1: “Gm7x” is not a chord symbol.'],
     [['chord: C |'], 'there is no tune line above'],
     [['tune: C4 D E |', 'words: a b c d |'], 'there is no note for “d”'],
@@ -210,7 +218,7 @@ describe('letter lines', () => {
 describe('opening a file', () => {
   const open = (name: string, text: string | Uint8Array) => {
     const opened = openFile(name, typeof text === 'string' ? strToU8(text) : text);
-    return opened.ok ? 'was read' : opened.sentence;
+    return opened.ok ? 'was read' : sentenceOf(opened);
   };
 
   it('refuses what it cannot use in one sentence with a way out', () => {
@@ -219,8 +227,8 @@ describe('opening a file', () => {
     expect(open('a.musicxml', 'X:1\nK:C\nC4|')).toContain('a.musicxml: The file is not MusicXML: it looks like ABC.');
     expect(open('a.abc', score(measure(attributes + note('C', 5, 8))))).toContain('it looks like MusicXML');
     for (const name of ['a.abc', 'a.musicxml', 'a.letters', 'a.json']) expect(open(name, noise)).toMatch(/^a\.\w+: .*\. Choose/);
-    expect(open('a.pdf', '%PDF')).toContain('names no known format');
-    expect(open('a.json', '{"kind":"other"}')).toContain('not a project file');
+    expect(open('a.pdf', '%PDF')).toContain('cannot be opened');
+    expect(open('a.json', '{"kind":"other"}')).toContain('not a project');
     expect(open('a.json', '{"kind":"joined-hands","version":1}')).toContain('damaged at song');
     expect(open('a.json', '{"kind":"joined-hands","version":9}')).toContain('newer version');
   });
@@ -240,6 +248,6 @@ describe('opening a file', () => {
       chords: [],
       marks: [],
     };
-    expect(open('a.json', JSON.stringify({ ...bad, song: body }))).toContain('Two melody notes sound at once at bar 1, count 2.');
+    expect(open('a.json', JSON.stringify({ ...bad, song: body }))).toContain('two melody notes sound at once at bar 1, count 2.');
   });
 });

@@ -1,7 +1,8 @@
+import { ENGLISH, refusalWords } from '../words/index.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { TICKS_PER_QUARTER as Q } from '../index.js';
-import { readRecording, refusalSentence, type Reading } from './index.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
+import { readRecording, type Reading } from './index.js';
 
 const four = { beats: 4, unit: 4 };
 const played = (notes: readonly (readonly [at: number, length: number, midi: number])[], meter = four) =>
@@ -10,7 +11,7 @@ const played = (notes: readonly (readonly [at: number, length: number, midi: num
     notes: notes.map(([at, length, midi]) => ({ at, until: at + length, midi })),
   });
 const songOf = (reading: Reading) => {
-  if (!reading.ok) throw new Error(refusalSentence(reading.refusal));
+  if (!reading.ok) throw new Error(refusalWords(reading.refusal, ENGLISH));
   return reading.song;
 };
 const heard = (reading: Reading) => songOf(reading).melody.map((n) => [n.at / Q, n.length / Q, n.pitch]);
@@ -57,7 +58,7 @@ describe('a tune that is played in', () => {
 
   it('says that nothing was played', () => {
     const reading = played([]);
-    expect(reading.ok ? '' : refusalSentence(reading.refusal)).toBe('Nothing was played yet. Press a key to begin.');
+    expect(reading.ok ? '' : refusalWords(reading.refusal, ENGLISH)).toBe('Nothing was played yet. Press a key to begin.');
   });
 
   it('finds every note again, however unevenly it was played', () => {

@@ -1,13 +1,133 @@
-import { capital } from '../time/bars.js';
-import { SongSchema, type Song } from '../song/song.js';
+import type * as z from 'zod';
+import { SongSchema, type Song, type SongFault } from '../song/song.js';
 import { oneLine } from '../song/text.js';
+import type { GridName } from './midi/quantise.js';
+import type { Pitch } from '../pitch/pitch.js';
 
-/** A refused input: one sentence with the place and the cause, and a way out. */
+/** A part of the place of a fault: a line of the text, a measure as the page numbers it, a bar as it is played (0 for a pick-up), a note. */
+export type RefusedAt =
+  { readonly line: number } | { readonly measure: string } | { readonly bar: number } | { readonly note: number };
+
+/** What a reader stopped at. */
+export type RefusalCause =
+  | { readonly code: 'file.empty' }
+  | { readonly code: 'file.too-long'; readonly most: number; readonly what: 'letters' | 'megabytes' }
+  | {
+      readonly code: 'file.too-many';
+      readonly most: number;
+      readonly what: 'voices' | 'overlays' | 'notes' | 'bars' | 'attributes' | 'tags';
+    }
+  | { readonly code: 'file.damaged'; readonly format: 'midi' | 'zip' | 'xml' }
+  | { readonly code: 'file.unreadable-here' }
+  | { readonly code: 'line.too-long'; readonly most: number }
+  | { readonly code: 'abc.no-key' }
+  | { readonly code: 'abc.no-tune' }
+  | { readonly code: 'abc.open-graces' }
+  | { readonly code: 'meter.uncountable'; readonly text: string }
+  | { readonly code: 'tune.stacked'; readonly pitches: readonly Pitch[] }
+  | { readonly code: 'tune.long-rest'; readonly most: number }
+  | { readonly code: 'tune.none' }
+  | { readonly code: 'chord.unread'; readonly text: string }
+  | { readonly code: 'chord.altered'; readonly note: 'root' | 'bass'; readonly semitones: number }
+  | { readonly code: 'note.off-keyboard'; readonly pitch: Pitch }
+  | { readonly code: 'note.duration' }
+  | { readonly code: 'note.no-letter'; readonly text: string }
+  | { readonly code: 'note.altered'; readonly semitones: number }
+  | { readonly code: 'note.octave'; readonly octave: number }
+  | { readonly code: 'part.transposed'; readonly semitones: number }
+  | { readonly code: 'repeats.too-long'; readonly most: number }
+  | { readonly code: 'repeats.nothing-left' }
+  /** The meter that the counts are those of, "3/4", where it was named. */
+  | { readonly code: 'bar.counts'; readonly counts: number; readonly expected: number; readonly meter: string | null }
+  | { readonly code: 'bar.too-short' }
+  | { readonly code: 'midi.no-head' }
+  | { readonly code: 'midi.type'; readonly type: number }
+  | { readonly code: 'midi.frames' }
+  | { readonly code: 'recording.nothing' }
+  | { readonly code: 'musicxml.no-tag' }
+  | { readonly code: 'musicxml.no-score' }
+  | { readonly code: 'musicxml.entities' }
+  | { readonly code: 'musicxml.no-part' }
+  | { readonly code: 'zip.too-large' }
+  | { readonly code: 'zip.no-score' }
+  | { readonly code: 'letters.nothing' }
+  | { readonly code: 'letters.unnamed-line' }
+  | { readonly code: 'letters.no-tune' }
+  | { readonly code: 'letters.last-bar'; readonly counts: number }
+  | { readonly code: 'letters.empty-header'; readonly name: string }
+  | { readonly code: 'letters.value'; readonly what: 'key' | 'time' | 'tempo' | 'pickup' | 'counts'; readonly text: string }
+  | { readonly code: 'letters.slices'; readonly slices: number }
+  | { readonly code: 'letters.pickup-counts'; readonly counts: number; readonly expected: number }
+  | { readonly code: 'letters.before-pickup' }
+  | { readonly code: 'letters.hold' }
+  | { readonly code: 'letters.not-a-note'; readonly text: string }
+  | { readonly code: 'letters.row-without-tune'; readonly row: 'chord' | 'words' }
+  | { readonly code: 'letters.row-bars'; readonly bars: number; readonly expected: number }
+  | { readonly code: 'letters.syllable'; readonly text: string }
+  | DataFault;
+
+/** What is wrong with data that was checked against its schema. */
+export type DataFault =
+  | SongFault
+  | { readonly code: 'data.too-large' }
+  | { readonly code: 'data.missing' }
+  | { readonly code: 'data.off-keyboard' }
+  | { readonly code: 'data.not-a-pitch' }
+  | { readonly code: 'data.steps' }
+  | { readonly code: 'data.span' };
+
+/** What to do about it. */
+export type Remedy =
+  | 'abc-lines'
+  | 'smaller-book'
+  | 'one-song'
+  | 'shorter-song'
+  | 'break-line'
+  | 'close-graces'
+  | 'write-voices'
+  | 'usual-meter'
+  | 'keep-sung-note'
+  | 'shorten-rest'
+  | 'usual-symbol'
+  | 'begin-tune-line'
+  | 'name-line'
+  | 'change-last-bar'
+  | 'fill-header'
+  | 'example-key'
+  | 'example-time'
+  | 'example-tempo'
+  | 'example-pickup'
+  | 'example-last-bar'
+  | 'fewer-slices'
+  | 'change-either'
+  | 'rest-or-pickup'
+  | 'letter-or-rest'
+  | 'write-note'
+  | 'other-octave'
+  | 'tune-line-first'
+  | 'bar-for-bar'
+  | 'fewer-counts'
+  | 'fewer-counts-or-bar'
+  | 'more-counts'
+  | 'syllables'
+  | 'fewer-repeats'
+  | 'file-with-tune'
+  | 'ending-numbers'
+  | 'shorten-note'
+  | 'lengthen-note'
+  | 'press-key'
+  | 'correct-chord'
+  | 'correct-file'
+  | 'export-midi'
+  | 'export-musicxml'
+  | 'save-again';
+
+/** A refused input: where, why, and a way out. */
 export interface Refusal {
-  /** "bar 12, count 3", "line 4", or null for the file as a whole. */
-  readonly place: string | null;
-  readonly cause: string;
-  readonly wayOut: string;
+  /** From the outermost part of the place inwards; null for the file as a whole. */
+  readonly place: readonly RefusedAt[] | null;
+  readonly cause: RefusalCause;
+  readonly remedy: Remedy;
   /** Line of the text, from 1, for formats that are typed. */
   readonly line: number | null;
   /** First and last column of the trouble in its line, from 0, the last one not included. */
@@ -16,27 +136,97 @@ export interface Refusal {
 
 /** Something that a file leaves open, such as which of its lines is the tune; it is asked with a sensible answer given. */
 export interface Question {
-  readonly id: string;
-  readonly label: string;
-  readonly entries: readonly { readonly id: string; readonly text: string }[];
+  readonly id: 'tune' | 'voice' | 'line' | 'stacks' | 'chords' | 'grid';
+  readonly entries: readonly QuestionEntry[];
   /** The answer that was taken. */
   readonly value: string;
+}
+
+/** An answer that a question offers: what the file names itself, or one of ours. */
+export interface QuestionEntry {
+  readonly id: string;
+  readonly fact:
+    | { readonly code: 'entry.named'; readonly text: string }
+    | { readonly code: 'entry.tune'; readonly number: number }
+    | { readonly code: 'entry.voice'; readonly number: number }
+    | { readonly code: 'entry.line'; readonly name: LineName; readonly notes: number; readonly sung: boolean }
+    | { readonly code: 'entry.stacks'; readonly keep: 'top' | 'lowest' }
+    | { readonly code: 'entry.chords'; readonly named: boolean }
+    /** How far played notes lie from a grid on average, in milliseconds. */
+    | { readonly code: 'entry.grid'; readonly grid: GridName; readonly off: number };
+}
+
+/** What a line of a score is called: as the file names its part or track, with its staff or voice where it has several. */
+export interface LineName {
+  readonly of: 'part' | 'track';
+  readonly name: string | null;
+  /** From 1, in the order of the file. */
+  readonly number: number;
+  readonly staff: string | null;
+  readonly voice: string | null;
 }
 
 /** Answers to questions, by their ids. What is not answered takes the sensible answer. */
 export type Answers = Readonly<Record<string, string>>;
 
+/** Things that a file may hold. */
+export type CountedThing =
+  | 'melody-notes'
+  | 'syllables'
+  | 'further-verses'
+  | 'chord-symbols'
+  | 'grace-notes'
+  | 'slurs'
+  | 'fermatas'
+  | 'ornaments'
+  | 'rare-ornaments'
+  | 'words'
+  | 'playing-signs'
+  | 'other-lines'
+  | 'other-parts'
+  | 'accompaniment'
+  | 'accompaniment-as-chords'
+  | 'tempo-changes'
+  | 'controls'
+  | 'layout-lines'
+  | 'dynamics'
+  | 'swells'
+  | 'pedal'
+  | 'octave-signs'
+  | 'articulations'
+  | 'technical'
+  | 'rolled'
+  | 'glides'
+  | 'tremolos'
+  | 'figured-bass'
+  | 'chord-diagrams'
+  | 'cue-notes'
+  | 'page-layout';
+
+/** What a reader did that the pianist should know of. */
+export type Notice =
+  | {
+      readonly code: 'notice.stacked';
+      readonly measure: string;
+      readonly notes: number;
+      readonly kept: 'top' | 'lowest';
+      readonly pitch: Pitch;
+    }
+  | { readonly code: 'notice.order'; readonly order: string }
+  | { readonly code: 'notice.voices'; readonly voice: number }
+  | { readonly code: 'notice.key-changes'; readonly measure: string }
+  | { readonly code: 'notice.transposed' };
+
 /** Something that the file holds, how often, and what became of it. */
 export interface Counted {
-  /** In the plural: "grace notes". */
-  readonly what: string;
+  readonly what: CountedThing;
   readonly count: number;
   readonly became: 'used' | 'kept' | 'left out';
 }
 
 /** What was found beside the song itself. */
 export interface Found {
-  readonly notices: readonly string[];
+  readonly notices: readonly Notice[];
   readonly questions: readonly Question[];
   readonly counted: readonly Counted[];
 }
@@ -47,26 +237,25 @@ export type Reading = ({ readonly ok: true; readonly song: Song } & Found) | { r
 /** Thrown inside readers only; every public reader turns it into a {@link Reading}. */
 export class RefusedInput extends Error {
   constructor(readonly refusal: Refusal) {
-    super(refusalSentence(refusal));
+    super(refusal.cause.code);
   }
 }
 
-/** Stops a reader with a sentence for the user. */
+/** Stops a reader. What it quotes from the file is made one line, and short. */
 export function refuse(
-  place: string | null,
-  cause: string,
-  wayOut: string,
+  place: readonly RefusedAt[] | null,
+  cause: RefusalCause,
+  remedy: Remedy,
   line: number | null = null,
   columns: readonly [number, number] | null = null,
 ): never {
-  // What is quoted from a file may hold anything, its line ends too.
-  throw new RefusedInput({ place: place && oneLine(place, 80), cause: oneLine(cause, 300), wayOut, line, columns });
+  throw new RefusedInput({ place: place && place.map(short), cause: short(cause), remedy, line, columns });
 }
 
-/** The refusal as it is shown: "Bar 3: the bar has 4 counts where 3 are expected. Add a bar line …" */
-export function refusalSentence(refusal: Refusal): string {
-  const start = refusal.place ? `${capital(refusal.place)}: ` : '';
-  return `${start}${refusal.cause} ${refusal.wayOut}`;
+/** Data with every text of it made one line of at most 80 letters: what is quoted from a file may hold anything. */
+function short<T extends object>(data: T): T {
+  const fields = Object.entries(data).map(([key, value]) => [key, typeof value === 'string' ? oneLine(value, 80) : value]);
+  return Object.fromEntries(fields) as T;
 }
 
 /** Runs a reader: what it refuses becomes a value, what it yields is validated before anyone sees it. */
@@ -74,36 +263,34 @@ export function reading(read: () => { song: Song } & Partial<Found>): Reading {
   try {
     const { song, notices = [], questions = [], counted = [] } = read();
     const checked = SongSchema.safeParse(song);
-    if (!checked.success) {
-      const fault = checked.error.issues[0];
-      const note = fault.path[0] === 'melody' && typeof fault.path[1] === 'number' ? song.melody[fault.path[1]] : null;
-      const cause = note ? `The note ${note.pitch} ${fault.message}.` : plainFault(fault.message);
-      return refusal(
-        note ? `melody note ${Number(fault.path[1]) + 1}` : null,
-        cause,
-        'Correct it in the file and open it again.',
-      );
-    }
-    return { ok: true, song: checked.data, notices, questions, counted };
+    if (checked.success) return { ok: true, song: checked.data, notices, questions, counted };
+    const [issue] = checked.error.issues;
+    const index = issue.path[0] === 'melody' && typeof issue.path[1] === 'number' ? issue.path[1] : null;
+    const note = index === null ? null : song.melody[index];
+    const off = note !== null && issue.message === 'off-keyboard';
+    return {
+      ok: false,
+      refusal: {
+        place: index === null ? null : [{ note: index + 1 }],
+        cause: off ? { code: 'note.off-keyboard', pitch: note.pitch } : dataFault(issue),
+        remedy: 'correct-file',
+        line: null,
+        columns: null,
+      },
+    };
   } catch (error) {
     return { ok: false, refusal: refusalOf(error, null) };
   }
 }
 
 /** What a reader stopped with, as a refusal: one that it did not foresee says where it was. */
-function refusalOf(error: unknown, place: string | null): Refusal {
+function refusalOf(error: unknown, place: Refusal['place']): Refusal {
   if (error instanceof RefusedInput) return error.refusal;
-  return {
-    place,
-    cause: 'Something here cannot be read.',
-    wayOut: 'Save the file again in the program it came from, or choose another file.',
-    line: null,
-    columns: null,
-  };
+  return { place, cause: { code: 'file.unreadable-here' }, remedy: 'save-again', line: null, columns: null };
 }
 
 /** Runs a step of a reader; whatever it stops with becomes a refusal that names the place. */
-export function inPlace<T>(place: () => string, read: () => T): T {
+export function inPlace<T>(place: () => readonly RefusedAt[], read: () => T): T {
   try {
     return read();
   } catch (error) {
@@ -111,14 +298,16 @@ export function inPlace<T>(place: () => string, read: () => T): T {
   }
 }
 
-/** A fault that data was checked for, in plain words: sentences of our own stay, those of the checker are put simply. */
-export function plainFault(message: string): string {
-  if (message.startsWith('Too big')) return 'it is larger or longer than any song needs.';
-  return /^(Invalid|Too small|Unrecognized|Expected)/.test(message)
-    ? 'something is missing there, or is not what it should be.'
-    : message;
-}
+const FAULTS: Readonly<Record<string, DataFault>> = {
+  'off-keyboard': { code: 'data.off-keyboard' },
+  'not-a-pitch': { code: 'data.not-a-pitch' },
+  'unreadable-steps': { code: 'data.steps' },
+  'comfortable-past-limit': { code: 'data.span' },
+};
 
-function refusal(place: string | null, cause: string, wayOut: string): Reading {
-  return { ok: false, refusal: { place, cause, wayOut, line: null, columns: null } };
+/** What a schema found, as a fault of ours. */
+export function dataFault(issue: z.core.$ZodIssue): DataFault {
+  if (issue.code === 'custom')
+    return (issue.params?.fault as SongFault | undefined) ?? FAULTS[issue.message] ?? { code: 'data.missing' };
+  return { code: issue.code === 'too_big' ? 'data.too-large' : 'data.missing' };
 }

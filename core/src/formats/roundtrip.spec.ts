@@ -2,19 +2,13 @@ import fc from 'fast-check';
 import { Midi } from '@tonejs/midi';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS, documentOf, essence, songs } from '../../testing/songs.js';
-import {
-  arrange,
-  DocumentSchema,
-  HAND_PROFILES,
-  handsOf,
-  midiOf,
-  SCHOOLS,
-  SongSchema,
-  setSchool,
-  TICKS_PER_QUARTER as Q,
-  writtenScore,
-  type Song,
-} from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { midiOf } from '../pitch/pitch.js';
+import { writtenScore } from '../sheet/written.js';
+import { DocumentSchema, HAND_PROFILES, handsOf, SCHOOLS } from '../song/decisions.js';
+import { setSchool } from '../song/edits.js';
+import { SongSchema, type Song } from '../song/song.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import {
   readAbc,
   readLetters,

@@ -1,29 +1,29 @@
-import type { Counted } from './result.js';
+import type { Counted, CountedThing } from './result.js';
 import { children, type XmlNode } from './musicxml/xml.js';
 
 /** What a score may hold that a tune with chords has no place for, by the tag that says so. */
-const LEFT_OUT: Readonly<Record<string, string>> = {
+const LEFT_OUT: Readonly<Record<string, CountedThing>> = {
   dynamics: 'dynamics',
   wedge: 'swells',
-  pedal: 'pedal marks',
-  'octave-shift': 'octave signs',
+  pedal: 'pedal',
+  'octave-shift': 'octave-signs',
   articulations: 'articulations',
-  technical: 'fingerings and other playing signs',
-  arpeggiate: 'rolled chords',
+  technical: 'technical',
+  arpeggiate: 'rolled',
   glissando: 'glides',
   slide: 'glides',
   tremolo: 'tremolos',
-  'figured-bass': 'figured bass signs',
-  frame: 'chord diagrams',
-  cue: 'cue notes',
-  print: 'page layout signs',
+  'figured-bass': 'figured-bass',
+  frame: 'chord-diagrams',
+  cue: 'cue-notes',
+  print: 'page-layout',
 };
 
 /** Counts things as they are met. */
 export class Tally {
-  private readonly counts = new Map<string, Counted>();
+  private readonly counts = new Map<CountedThing, Counted>();
 
-  add(what: string, became: Counted['became'], count = 1): void {
+  add(what: CountedThing, became: Counted['became'], count = 1): void {
     if (count === 0) return;
     const before = this.counts.get(what);
     this.counts.set(what, { what, became, count: (before?.count ?? 0) + count });

@@ -1,16 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  approachChords,
-  chordChanges,
-  chordsHolding,
-  forLeadingTriad,
-  otherNames,
-  parseChord,
-  pitchClass,
-  turnBacks,
-  type Chord,
-} from '../index.js';
+import { pitchClass } from '../pitch/pitch.js';
+import { approachChords, chordChanges, forLeadingTriad, turnBacks } from './changes.js';
+import { chordsHolding } from './holding.js';
+import { otherNames } from './same-notes.js';
+import { parseChord, type Chord } from './symbol.js';
 
 const chord = (text: string): Chord => {
   const parsed = parseChord(text);
@@ -72,23 +66,23 @@ describe('the same notes under another name', () => {
 });
 
 describe('changing a chord', () => {
-  const made = (symbol: string) => Object.fromEntries(chordChanges(chord(symbol)).map((c) => [c.label, c.symbol]));
+  const made = (symbol: string) => Object.fromEntries(chordChanges(chord(symbol)).map((c) => [c.kind, c.symbol]));
 
   it('alters its quality on the same root, and moves it by half steps', () => {
     expect(made('Dm')).toMatchObject({
-      'dominant seventh': 'D7',
+      'dominant-seventh': 'D7',
       major: 'D',
       'half-diminished': 'Dm7b5',
-      'major seventh': 'Dmaj7',
-      'with a sixth': 'Dm6',
-      'with a ninth': 'Dm(add9)',
-      'suspended fourth': 'Dsus4',
-      'a half step up': 'Ebm',
-      'a half step down': 'C#m',
+      'major-seventh': 'Dmaj7',
+      sixth: 'Dm6',
+      ninth: 'Dm(add9)',
+      sus4: 'Dsus4',
+      'half-step-up': 'Ebm',
+      'half-step-down': 'C#m',
     });
     expect(made('Dm')).not.toHaveProperty('minor');
-    expect(made('G7')).toMatchObject({ minor: 'Gm7', 'with a ninth': 'G9', 'suspended fourth': 'G7sus4' });
-    expect(made('F/A')['dominant seventh']).toBe('F7/A');
+    expect(made('G7')).toMatchObject({ minor: 'Gm7', ninth: 'G9', sus4: 'G7sus4' });
+    expect(made('F/A')['dominant-seventh']).toBe('F7/A');
   });
 
   it('only ever makes chords that can be read', () => {

@@ -3,29 +3,55 @@ import { scaleOf, type Key } from './key.js';
 import { intervalOf, plainRoot, transposeSymbol } from './naming.js';
 import { parseChord, type Chord } from './symbol.js';
 
+/** Kinds of chord that another can be turned into, and moves of the whole chord. */
+export type ChordChangeKind =
+  | 'dominant-seventh'
+  | 'minor'
+  | 'major'
+  | 'half-diminished'
+  | 'major-seventh'
+  | 'sixth'
+  | 'ninth'
+  | 'sus4'
+  | 'sus2'
+  | 'half-step-up'
+  | 'half-step-down';
+
 /** Something that can be done to a chord, with the chord it makes. */
 export interface ChordChange {
-  /** "make it a dominant seventh". */
-  readonly label: string;
+  readonly kind: ChordChangeKind;
   readonly symbol: string;
 }
 
+/** How a chord leads to the one after it. */
+export type ApproachFact =
+  | { readonly code: 'approach.dominant'; readonly to: NoteName }
+  | { readonly code: 'approach.half-step-above'; readonly to: NoteName }
+  | { readonly code: 'approach.diminished-between'; readonly from: NoteName; readonly to: NoteName }
+  | { readonly code: 'approach.chromatic-between'; readonly roots: readonly NoteName[] }
+  | { readonly code: 'approach.raised-fourth'; readonly from: string }
+  | { readonly code: 'approach.minor-fourth'; readonly from: string }
+  | { readonly code: 'turnaround.dominant'; readonly symbol: string; readonly tonic: NoteName }
+  | { readonly code: 'turnaround.tritone'; readonly symbol: string; readonly tonic: NoteName }
+  | { readonly code: 'turnaround.tritone-of-dominant'; readonly symbol: string };
+
 /** A chord to be struck before the one it leads to. */
-export interface ApproachChord extends ChordChange {
-  readonly why: string;
+export interface ApproachChord {
+  readonly symbol: string;
+  readonly why: ApproachFact;
 }
 
 /** Kinds of chord one press away, as they are asked for. */
-const KINDS: readonly { readonly label: string; readonly suffix: (chord: Chord) => string | null }[] = [
-  { label: 'dominant seventh', suffix: () => '7' },
-  { label: 'minor', suffix: (c) => (c.tones.some((t) => t.degree === 7) ? 'm7' : 'm') },
-  { label: 'major', suffix: () => '' },
-  { label: 'half-diminished', suffix: () => 'm7b5' },
-  { label: 'major seventh', suffix: () => 'maj7' },
-  { label: 'with a sixth', suffix: (c) => (isMinor(c) ? 'm6' : '6') },
-  { label: 'with a ninth', suffix: (c) => withNinth(c) },
-  { label: 'suspended fourth', suffix: (c) => (intervalOf(c, 7) === '7m' ? '7sus4' : 'sus4') },
-  { label: 'suspended second', suffix: () => 'sus2' },
+const KINDS: readonly { readonly kind: ChordChangeKind; readonly suffix: (chord: Chord) => string | null }[] = [
+  { kind: 'dominant-seventh', suffix: () => '7' },
+  { kind: 'minor', suffix: (c) => (c.tones.some((t) => t.degree === 7) ? 'm7' : 'm') },
+  { kind: 'major', suffix: () => '' },
+  { kind: 'half-diminished', suffix: () => 'm7b5' },
+  { kind: 'major-seventh', suffix: () => 'maj7' },
+  { kind: 'sixth', suffix: (c) => (isMinor(c) ? 'm6' : '6') },
+  { kind: 'ninth', suffix: (c) => withNinth(c) },
+  { kind: 'sus4', suffix: (c) => (intervalOf(c, 7) === '7m' ? '7sus4' : 'sus4') },
+  { kind: 'sus2', suffix: () => 'sus2' },
 ];
 
 const isMinor = (chord: Chord) => intervalOf(chord, 3) === '3m';
@@ -40,13 +66,13 @@ function withNinth(chord: Chord): string {
 /** The other kinds of chord on the same root, and the same chord a half step up or down. A slash bass stays under a new kind. */
 export function chordChanges(chord: Chord): ChordChange[] {
   const bass = chord.bass ? `/${chord.bass}` : '';
-  const kinds = KINDS.flatMap(({ label, suffix }) => {
+  const kinds = KINDS.flatMap(({ kind, suffix }): ChordChange[] => {
     const made = suffix(chord);
-    return made === null ? [] : [{ label, symbol: chord.root + made + bass }];
+    return made === null ? [] : [{ kind, symbol: chord.root + made + bass }];
   });
-  const steps = [
-    { label: 'a half step up', symbol: transposeSymbol(chord.text, '2m') },
-    { label: 'a half step down', symbol: transposeSymbol(chord.text, '-2m') },
+  const steps: ChordChange[] = [
+    { kind: 'half-step-up', symbol: transposeSymbol(chord.text, '2m') },
+    { kind: 'half-step-down', symbol: transposeSymbol(chord.text, '-2m') },
   ];
   const own = kindOf(chord);
   return [...kinds.filter((k) => kindOf(parseChord(k.symbol) as Chord) !== own), ...steps];
@@ -68,30 +94,25 @@ export function forLeadingTriad(chord: Chord, key: Key): string | null {
 export function approachChords(from: Chord, to: Chord, key: Key): ApproachChord[] {
   if (from.text === to.text) return [];
   const found: ApproachChord[] = [];
-  const add = (label: string, root: NoteName, suffix: string, why: string) => {
+  const add = (root: NoteName, suffix: string, why: ApproachFact) => {
     const symbol = plainRoot(root) + suffix;
     if (symbol === from.text || symbol === to.text || found.some((f) => f.symbol === symbol)) return;
-    found.push({ label, symbol, why });
+    found.push({ symbol, why });
   };
   const up = (steps: string) => transposeName(to.root, steps);
   const gap = (pitchClass(to.root) - pitchClass(from.root) + 12) % 12;
-  add('its dominant', up('5P'), '7', `The root falls a fifth to ${to.root}.`);
-  add('a half step above', up('2m'), '7', `A dominant that slides down a half step to ${to.root}.`);
+  add(up('5P'), '7', { code: 'approach.dominant', to: to.root });
+  add(up('2m'), '7', { code: 'approach.half-step-above', to: to.root });
   if (gap === 2)
-    add('between the two', transposeName(to.root, '-2m'), 'dim7', `A diminished chord between ${from.root} and ${to.root}.`);
+    add(transposeName(to.root, '-2m'), 'dim7', { code: 'approach.diminished-between', from: from.root, to: to.root });
   if (gap === 10) {
-    const between = transposeName(from.root, '-2m');
-    add(
-      'between the two',
-      plainRoot(between),
-      '7',
-      `The roots fall by half steps: ${from.root}, ${plainRoot(between)}, ${to.root}.`,
-    );
+    const between = plainRoot(transposeName(from.root, '-2m'));
+    add(between, '7', { code: 'approach.chromatic-between', roots: [from.root, between, to.root] });
   }
   const fourth = scaleOf(key)[3];
   if (from.root === fourth && intervalOf(from, 3) === '3M' && key.mode === 'major') {
-    add('the fourth raised', transposeName(fourth, '1A'), 'm7b5', `The root of ${from.text} rises a half step.`);
-    add('the fourth turned minor', fourth, 'm6', `The third of ${from.text} falls a half step on its way.`);
+    add(transposeName(fourth, '1A'), 'm7b5', { code: 'approach.raised-fourth', from: from.text });
+    add(fourth, 'm6', { code: 'approach.minor-fourth', from: from.text });
   }
   return found.slice(0, 4);
 }
@@ -102,12 +123,8 @@ export function turnBacks(key: Key): ApproachChord[] {
   const above = plainRoot(transposeName(key.tonic, '2m'));
   const aboveDominant = plainRoot(transposeName(dominant, '2m'));
   return [
-    { label: 'back by the dominant', symbol: `${dominant}7`, why: `${dominant}7 asks for ${key.tonic} again.` },
-    { label: 'a half step above home', symbol: `${above}7`, why: `${above}7 slides down to ${key.tonic} at the start.` },
-    {
-      label: 'a half step above the dominant',
-      symbol: `${aboveDominant}7`,
-      why: `${aboveDominant}7 slides down to the dominant, which leads home.`,
-    },
+    { symbol: `${dominant}7`, why: { code: 'turnaround.dominant', symbol: `${dominant}7`, tonic: key.tonic } },
+    { symbol: `${above}7`, why: { code: 'turnaround.tritone', symbol: `${above}7`, tonic: key.tonic } },
+    { symbol: `${aboveDominant}7`, why: { code: 'turnaround.tritone-of-dominant', symbol: `${aboveDominant}7` } },
   ];
 }

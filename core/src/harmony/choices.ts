@@ -1,17 +1,33 @@
-import { pitchClass } from '../pitch/pitch.js';
+import { pitchClass, type NoteName } from '../pitch/pitch.js';
 import type { Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import { misfitOf, weigh, weighSlots, type Slot, type TuneNote } from './fit.js';
 import type { Key } from './key.js';
 import { asKeyChord, endingCost, progressionCost } from './progression.js';
-import { keyChords, type KeyChord } from './vocabulary.js';
+import { keyChords, type ChordFunction, type KeyChord } from './vocabulary.js';
+
+/** What a chord does in its place: for the tune above it, in its key, and on its way to the next. */
+export type ChordFact =
+  | { readonly code: 'chord.none' }
+  | { readonly code: 'chord.holds'; readonly inside: readonly NoteName[]; readonly outside: readonly NoteName[] }
+  | { readonly code: 'chord.function'; readonly what: ChordFunction }
+  | { readonly code: 'chord.leads-to'; readonly to: string }
+  | { readonly code: 'chord.falls-a-fifth'; readonly to: string }
+  | { readonly code: 'chord.follows'; readonly from: string }
+  | { readonly code: 'chord.ends'; readonly on: 'home' | 'dominant' | 'elsewhere' }
+  | { readonly code: 'chord.as-triad'; readonly symbol: string }
+  | { readonly code: 'chord.fourth-holds' }
+  | { readonly code: 'chord.fourth-falls' }
+  | { readonly code: 'chord.third-arrives'; readonly third: NoteName }
+  /** `to` is the chord that follows, or null where the song turns back to its start. */
+  | { readonly code: 'chord.turns-back'; readonly by: 'dominant' | 'half-step'; readonly to: string | null };
 
 /** Another chord for a place, its neighbours staying as they are. */
 export interface ChordChoice {
   readonly symbol: string;
   /** What it costs against the chord that stands there, in weighted beats outside the chord; below 0 it fits better. */
   readonly cost: number;
-  readonly why: string;
+  readonly why: readonly ChordFact[];
 }
 
 /** A chord that stands, with the stretch it holds for and the key it is heard in. */
@@ -25,7 +41,7 @@ export interface StandingChord {
 /** A chord that stands with its reason and the best others for its place, the nearest first. */
 export interface WeighedChord extends StandingChord {
   /** What it does for the tune and where it leads. */
-  readonly why: string;
+  readonly why: readonly ChordFact[];
   readonly others: readonly ChordChoice[];
 }
 
@@ -52,7 +68,7 @@ export function weighChords(
       .sort((a, b) => a.cost - b.cost);
     return {
       ...standing,
-      why: now === null ? 'No chord sounds here.' : chordReason(now, here),
+      why: now === null ? [{ code: 'chord.none' }] : chordReason(now, here),
       others: others.slice(0, CHOICES).map(({ c, cost }) => ({
         symbol: c.symbol,
         cost: Math.round(cost * 100) / 100,
@@ -96,33 +112,25 @@ const NAMES = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
 /** Share of the tune's weight below which a note is not worth naming. */
 const WORTH_NAMING = 0.15;
 
-/** What a chord does in its place, in a sentence or two. */
-function chordReason(chord: KeyChord, { slot, before, next, ends }: Surroundings): string {
+/** What a chord does in its place. */
+function chordReason(chord: KeyChord, { slot, before, next, ends }: Surroundings): ChordFact[] {
   const costs = misfitOf(chord.chord);
   const all = slot.weights.reduce((sum, w) => sum + w, 0);
   const heard = [...slot.weights.keys()]
     .filter((pc) => slot.weights[pc] > WORTH_NAMING * all)
     .sort((a, b) => slot.weights[b] - slot.weights[a]);
-  const inside = heard.filter((pc) => costs[pc] === 0);
-  const outside = heard.filter((pc) => costs[pc] > 0);
   const name = (pc: number) => chord.chord.tones.find((t) => pitchClass(t.name) === pc)?.name ?? NAMES[pc];
-  const row = (pcs: readonly number[]) => pcs.map(name).join(pcs.length > 2 ? ', ' : ' and ');
-  const said: string[] = [];
-  if (inside.length > 0) said.push(`Holds ${row(inside)} of the tune${outside.length > 0 ? `, not ${row(outside)}` : ''}`);
-  else if (outside.length > 0) said.push(`Holds none of the tune's ${row(outside)}`);
-  said.push(chord.what);
+  const inside = heard.filter((pc) => costs[pc] === 0).map(name);
+  const outside = heard.filter((pc) => costs[pc] > 0).map(name);
+  const facts: ChordFact[] = [];
+  if (heard.length > 0) facts.push({ code: 'chord.holds', inside, outside });
+  facts.push({ code: 'chord.function', what: chord.what });
   const root = next ? pitchClass(next.chord.root) : -1;
-  if (next && chord.leadsTo?.includes(root)) said.push(`it leads on to ${next.symbol}`);
-  else if (next && (root - pitchClass(chord.chord.root) + 12) % 12 === 5) said.push(`its root falls a fifth to ${next.symbol}`);
-  else if (before?.leadsTo?.includes(pitchClass(chord.chord.root))) said.push(`${before.symbol} leads into it`);
+  if (next && chord.leadsTo?.includes(root)) facts.push({ code: 'chord.leads-to', to: next.symbol });
+  else if (next && (root - pitchClass(chord.chord.root) + 12) % 12 === 5)
+    facts.push({ code: 'chord.falls-a-fifth', to: next.symbol });
+  else if (before?.leadsTo?.includes(pitchClass(chord.chord.root))) facts.push({ code: 'chord.follows', from: before.symbol });
   if (ends)
-    said.push(
-      chord.degree === 1
-        ? 'the part ends at home'
-        : chord.role === 'dominant'
-          ? 'the part ends open, on the dominant'
-          : 'the part ends away from home',
-    );
-  const [first, ...rest] = said;
-  return `${[first[0].toUpperCase() + first.slice(1), ...rest].join('; ')}.`;
+    facts.push({ code: 'chord.ends', on: chord.degree === 1 ? 'home' : chord.role === 'dominant' ? 'dominant' : 'elsewhere' });
+  return facts;
 }

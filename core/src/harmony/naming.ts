@@ -3,14 +3,6 @@ import type { Key } from './key.js';
 import { scaleOf } from './key.js';
 import { parseChord, type Chord, type ChordTone } from './symbol.js';
 
-/** "root position", "first inversion" …, by the chord note at the bottom. */
-const POSITIONS: Record<number, string> = {
-  1: 'root position',
-  3: 'first inversion',
-  5: 'second inversion',
-  7: 'third inversion',
-};
-
 /** The chord note that a pitch class is, or null for a note outside the chord. */
 export function toneFor(chord: Chord, name: NoteName): ChordTone | null {
   const pc = pitchClass(name);
@@ -30,20 +22,18 @@ export function inversionOf(chord: Chord, bottom: NoteName): number | null {
   return tone.degree === 6 && !chord.tones.some((t) => t.degree === 7) ? 3 : (place ?? null);
 }
 
-/** The position in words: "first inversion", or "over D" for a bass outside the chord. */
-export function positionName(chord: Chord, bottom: NoteName): string {
-  const inversion = inversionOf(chord, bottom);
-  if (inversion === null) {
-    const tone = toneFor(chord, bottom);
-    return tone ? `${tone.degree}th at the bottom` : `over ${bottom}`;
-  }
-  return POSITIONS[[1, 3, 5, 7][inversion]];
-}
+/** What lies at the bottom of a chord: one of its inversions, another of its notes, or a note from outside it. */
+export type Position =
+  | { readonly kind: 'inversion'; readonly inversion: 0 | 1 | 2 | 3 }
+  | { readonly kind: 'degree'; readonly degree: number }
+  | { readonly kind: 'over'; readonly bass: NoteName };
 
-/** "F major", "D dominant seventh over C". */
-export function chordName(chord: Chord): string {
-  const over = chord.bass ? ` over ${chord.bass}` : '';
-  return `${chord.root} ${chord.quality}${over}`;
+/** How a chord lies, by the note at its bottom. */
+export function positionOf(chord: Chord, bottom: NoteName): Position {
+  const inversion = inversionOf(chord, bottom);
+  if (inversion !== null) return { kind: 'inversion', inversion: inversion as 0 | 1 | 2 | 3 };
+  const tone = toneFor(chord, bottom);
+  return tone ? { kind: 'degree', degree: tone.degree } : { kind: 'over', bass: bottom };
 }
 
 const NUMERALS = ['I', 'II', 'III', 'IV', 'V', 'VI', 'VII'];

@@ -80,7 +80,7 @@ export function asKeyChord(symbol: string, key: Key): KeyChord | null {
     price: 1.5,
     leadsTo: dominant ? [(pitchClass(chord.root) + FIFTH_DOWN) % 12, (pitchClass(chord.root) + 11) % 12] : null,
     degree: degree < 0 ? null : degree + 1,
-    what: 'a chord from outside the key',
+    what: 'outside',
   };
 }
 

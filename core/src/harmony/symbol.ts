@@ -20,8 +20,29 @@ export interface Chord {
   readonly tones: readonly ChordTone[];
   /** The note written after a slash, or null. */
   readonly bass: NoteName | null;
-  /** The quality in words: "major", "minor seventh". */
-  readonly quality: string;
+  readonly quality: ChordQuality;
+}
+
+/** What kind of chord a symbol stands for: its triad, and what is stacked on it. */
+export interface ChordQuality {
+  readonly triad:
+    | 'major'
+    | 'minor'
+    | 'diminished'
+    | 'augmented'
+    | 'sus2'
+    | 'sus4'
+    | 'major-flat-five'
+    | 'minor-sharp-five'
+    | 'fifth'
+    | 'altered';
+  /** The seventh of the chord, by its interval from the root, or null. */
+  readonly seventh: '7m' | '7M' | '7d' | null;
+  /** A sixth in place of a seventh, or added to the triad. */
+  readonly sixth: boolean;
+  /** The highest tension that is not altered: 9, 11 or 13; null where there is none. */
+  readonly natural: 9 | 11 | 13 | null;
+  readonly altered: readonly { readonly degree: 9 | 11 | 13; readonly sign: 'flat' | 'sharp' }[];
 }
 
 /** A place without a chord: "N.C." */
@@ -152,7 +173,7 @@ function readChord(raw: string): ChordSymbol {
   const name = root[1] + (root[2] ?? '');
   const tones = tonesOf(name, b);
   const bass = slash ? slash[1] + (slash[2] ?? '') : null;
-  return { kind: 'chord', text, root: name, tones, bass: bass === name ? null : bass, quality: qualityWords(b) };
+  return { kind: 'chord', text, root: name, tones, bass: bass === name ? null : bass, quality: qualityOf(b) };
 }
 
 function tonesOf(root: NoteName, b: Build): ChordTone[] {
@@ -169,40 +190,28 @@ function tonesOf(root: NoteName, b: Build): ChordTone[] {
   return tones;
 }
 
-const TRIAD_WORDS: Record<string, string> = {
+const TRIADS: Readonly<Record<string, ChordQuality['triad']>> = {
   '3M5P': 'major',
   '3m5P': 'minor',
   '3m5d': 'diminished',
   '3M5A': 'augmented',
-  '2M5P': 'suspended second',
-  '4P5P': 'suspended fourth',
-  '3M5d': 'major, flat fifth',
-  '3m5A': 'minor, raised fifth',
+  '2M5P': 'sus2',
+  '4P5P': 'sus4',
+  '3M5d': 'major-flat-five',
+  '3m5A': 'minor-sharp-five',
   null5P: 'fifth',
 };
 
-function qualityWords(b: Build): string {
-  const triad = TRIAD_WORDS[`${b.third}${b.fifth ?? '5P'}`] ?? 'altered';
-  const tensions = [9, 11, 13].filter((d) => b.extras.has(d));
-  const top = tensions.at(-1);
-  const altered = tensions.filter((d) => !/[MP]$/.test(b.extras.get(d) as string));
-  const signs = altered.map((d) => `${/[md]$/.test(b.extras.get(d) as string) ? 'flat' : 'sharp'} ${ordinal(d)}`);
-  const natural = tensions.filter((d) => !altered.includes(d)).at(-1);
-  if (b.seventh === null) {
-    const six = b.extras.has(6) ? [natural === 9 ? 'six-nine' : 'sixth'] : natural ? [`added ${ordinal(natural)}`] : [];
-    return [triad, ...six].join(' ');
-  }
-  const size = ordinal(natural ?? 7);
-  if (b.third === '3m' && b.fifth === '5d') {
-    if (b.seventh === '7d') return 'diminished seventh';
-    if (b.seventh === '7m') return ['half-diminished', ...(top ? [ordinal(top)] : [])].join(' ');
-  }
-  if (b.third === '3m') return [b.seventh === '7M' ? 'minor, major' : 'minor', size, ...signs].join(' ');
-  if (b.third === '4P') return ['suspended', size, ...signs].join(' ');
-  const fifth = b.fifth === '5d' ? [', flat fifth'] : b.fifth === '5A' ? [', raised fifth'] : [];
-  return [b.seventh === '7M' ? 'major' : 'dominant', size, ...signs].join(' ') + fifth.join('');
-}
-
-function ordinal(degree: number): string {
-  return { 2: 'second', 4: 'fourth', 6: 'sixth', 7: 'seventh', 9: 'ninth', 11: 'eleventh', 13: 'thirteenth' }[degree] as string;
+function qualityOf(b: Build): ChordQuality {
+  const tensions = ([9, 11, 13] as const).filter((d) => b.extras.has(d));
+  const isAltered = (d: number) => !/[MP]$/.test(b.extras.get(d) as string);
+  return {
+    triad: TRIADS[`${b.third}${b.fifth ?? '5P'}`] ?? 'altered',
+    seventh: b.seventh,
+    sixth: b.extras.has(6),
+    natural: tensions.filter((d) => !isAltered(d)).at(-1) ?? null,
+    altered: tensions
+      .filter(isAltered)
+      .map((degree) => ({ degree, sign: /[md]$/.test(b.extras.get(degree) as string) ? 'flat' : 'sharp' })),
+  };
 }

@@ -14,6 +14,44 @@ export type HarmonicRhythm = (typeof HARMONIC_RHYTHMS)[number];
 /** What a chord does in its key, for the ways that lead on from it. */
 export type Role = 'tonic' | 'predominant' | 'dominant' | 'secondary' | 'colour';
 
+/** What a chord is in its key; "outside" for one that no key of the vocabulary knows. */
+export type ChordFunction =
+  | 'home'
+  | 'fourth'
+  | 'dominant'
+  | 'relative-minor'
+  | 'minor-second'
+  | 'minor-third'
+  | 'dominant-third-below'
+  | 'dominant-seventh'
+  | 'second-seventh'
+  | 'home-major-seventh'
+  | 'fourth-major-seventh'
+  | 'relative-minor-seventh'
+  | 'third-seventh'
+  | 'leading-half-diminished'
+  | 'dominant-of-dominant'
+  | 'dominant-of-relative-minor'
+  | 'dominant-of-second'
+  | 'dominant-of-fourth'
+  | 'dominant-of-third'
+  | 'fourth-minor'
+  | 'raised-fourth'
+  | 'passing-diminished'
+  | 'tritone-substitute'
+  | 'sixth-major'
+  | 'relative-major'
+  | 'subtonic'
+  | 'second-half-diminished'
+  | 'home-seventh'
+  | 'fourth-seventh'
+  | 'sixth-major-seventh'
+  | 'relative-major-seventh'
+  | 'dominant-of-relative-major'
+  | 'dominant-of-sixth'
+  | 'leading-diminished'
+  | 'outside';
+
 /** A chord of a key that may be suggested. */
 export interface KeyChord {
   readonly chord: Chord;
@@ -25,8 +63,8 @@ export interface KeyChord {
   readonly leadsTo: readonly number[] | null;
   /** The scale degree of its root, 1–7, or null for one outside the scale. */
   readonly degree: number | null;
-  /** What it is in this key, for the reason: "the relative minor's dominant". */
-  readonly what: string;
+  /** What it is in this key. */
+  readonly what: ChordFunction;
 }
 
 interface Entry {
@@ -39,7 +77,7 @@ interface Entry {
   readonly price: number;
   readonly leads?: readonly string[];
   readonly degree: number | null;
-  readonly what: string;
+  readonly what: ChordFunction;
 }
 
 const row = (
@@ -49,64 +87,64 @@ const row = (
   role: Role,
   price: number,
   degree: number | null,
-  what: string,
+  what: ChordFunction,
   more: Pick<Entry, 'bass' | 'leads'> = {},
 ): Entry => ({ up, suffix, from, role, price, degree, what, ...more });
 
 /** The chords of a major key: their root above the tonic, their kind, and what they are for. */
 const MAJOR: readonly Entry[] = [
-  row('1P', '', 'three', 'tonic', 0, 1, 'the home chord'),
-  row('4P', '', 'three', 'predominant', 0.3, 4, 'the chord on the fourth degree'),
-  row('5P', '', 'three', 'dominant', 0.2, 5, 'the dominant'),
-  row('6M', 'm', 'triads', 'tonic', 0.7, 6, 'the relative minor'),
-  row('2M', 'm', 'triads', 'predominant', 0.6, 2, 'the minor chord on the second degree'),
-  row('3M', 'm', 'triads', 'tonic', 1.5, 3, 'the minor chord on the third degree'),
-  row('5P', '', 'triads', 'dominant', 1, 5, 'the dominant with its third at the bottom', { bass: '7M', leads: ['1P', '6M'] }),
-  row('5P', '7', 'sevenths', 'dominant', 0.1, 5, 'the dominant seventh'),
-  row('2M', 'm7', 'sevenths', 'predominant', 0.5, 2, 'the minor seventh on the second degree'),
-  row('1P', 'maj7', 'sevenths', 'tonic', 0.5, 1, 'the home chord with its major seventh'),
-  row('4P', 'maj7', 'sevenths', 'predominant', 0.6, 4, 'the chord on the fourth degree with its major seventh'),
-  row('6M', 'm7', 'sevenths', 'tonic', 0.8, 6, 'the relative minor with its seventh'),
-  row('3M', 'm7', 'sevenths', 'tonic', 1.3, 3, 'the minor seventh on the third degree'),
-  row('7M', 'm7b5', 'sevenths', 'dominant', 1.7, 7, 'the half-diminished seventh under the tonic', { leads: ['1P', '3M'] }),
-  row('2M', '7', 'rich', 'secondary', 1.4, 2, 'the dominant of the dominant', { leads: ['5P'] }),
-  row('3M', '7', 'rich', 'secondary', 1.5, 3, 'the dominant of the relative minor', { leads: ['6M'] }),
-  row('6M', '7', 'rich', 'secondary', 1.5, 6, 'the dominant of the second degree', { leads: ['2M'] }),
-  row('1P', '7', 'rich', 'secondary', 1.5, 1, 'the dominant of the fourth degree', { leads: ['4P'] }),
-  row('7M', '7', 'rich', 'secondary', 1.9, 7, 'the dominant of the third degree', { leads: ['3M'] }),
-  row('4P', 'm', 'rich', 'colour', 1.5, 4, 'the fourth degree turned minor', { leads: ['1P', '5P'] }),
-  row('4A', 'm7b5', 'rich', 'colour', 1.9, null, 'the raised fourth degree, half-diminished', { leads: ['5P', '1P', '3M'] }),
-  row('1A', 'dim7', 'rich', 'colour', 2, null, 'a diminished chord passing up', { leads: ['2M'] }),
-  row('2A', 'dim7', 'rich', 'colour', 2.2, null, 'a diminished chord passing up', { leads: ['3M'] }),
-  row('5A', 'dim7', 'rich', 'colour', 2.1, null, 'a diminished chord passing up', { leads: ['6M'] }),
-  row('2m', '7', 'rich', 'colour', 2, null, 'the dominant a half step above home', { leads: ['1P'] }),
+  row('1P', '', 'three', 'tonic', 0, 1, 'home'),
+  row('4P', '', 'three', 'predominant', 0.3, 4, 'fourth'),
+  row('5P', '', 'three', 'dominant', 0.2, 5, 'dominant'),
+  row('6M', 'm', 'triads', 'tonic', 0.7, 6, 'relative-minor'),
+  row('2M', 'm', 'triads', 'predominant', 0.6, 2, 'minor-second'),
+  row('3M', 'm', 'triads', 'tonic', 1.5, 3, 'minor-third'),
+  row('5P', '', 'triads', 'dominant', 1, 5, 'dominant-third-below', { bass: '7M', leads: ['1P', '6M'] }),
+  row('5P', '7', 'sevenths', 'dominant', 0.1, 5, 'dominant-seventh'),
+  row('2M', 'm7', 'sevenths', 'predominant', 0.5, 2, 'second-seventh'),
+  row('1P', 'maj7', 'sevenths', 'tonic', 0.5, 1, 'home-major-seventh'),
+  row('4P', 'maj7', 'sevenths', 'predominant', 0.6, 4, 'fourth-major-seventh'),
+  row('6M', 'm7', 'sevenths', 'tonic', 0.8, 6, 'relative-minor-seventh'),
+  row('3M', 'm7', 'sevenths', 'tonic', 1.3, 3, 'third-seventh'),
+  row('7M', 'm7b5', 'sevenths', 'dominant', 1.7, 7, 'leading-half-diminished', { leads: ['1P', '3M'] }),
+  row('2M', '7', 'rich', 'secondary', 1.4, 2, 'dominant-of-dominant', { leads: ['5P'] }),
+  row('3M', '7', 'rich', 'secondary', 1.5, 3, 'dominant-of-relative-minor', { leads: ['6M'] }),
+  row('6M', '7', 'rich', 'secondary', 1.5, 6, 'dominant-of-second', { leads: ['2M'] }),
+  row('1P', '7', 'rich', 'secondary', 1.5, 1, 'dominant-of-fourth', { leads: ['4P'] }),
+  row('7M', '7', 'rich', 'secondary', 1.9, 7, 'dominant-of-third', { leads: ['3M'] }),
+  row('4P', 'm', 'rich', 'colour', 1.5, 4, 'fourth-minor', { leads: ['1P', '5P'] }),
+  row('4A', 'm7b5', 'rich', 'colour', 1.9, null, 'raised-fourth', { leads: ['5P', '1P', '3M'] }),
+  row('1A', 'dim7', 'rich', 'colour', 2, null, 'passing-diminished', { leads: ['2M'] }),
+  row('2A', 'dim7', 'rich', 'colour', 2.2, null, 'passing-diminished', { leads: ['3M'] }),
+  row('5A', 'dim7', 'rich', 'colour', 2.1, null, 'passing-diminished', { leads: ['6M'] }),
+  row('2m', '7', 'rich', 'colour', 2, null, 'tritone-substitute', { leads: ['1P'] }),
 ];
 
 /** The chords of a minor key. */
 const MINOR: readonly Entry[] = [
-  row('1P', 'm', 'three', 'tonic', 0, 1, 'the home chord'),
-  row('4P', 'm', 'three', 'predominant', 0.3, 4, 'the chord on the fourth degree'),
-  row('5P', '', 'three', 'dominant', 0.2, 5, 'the dominant'),
-  row('6m', '', 'triads', 'predominant', 0.6, 6, 'the major chord on the sixth degree'),
-  row('3m', '', 'triads', 'tonic', 0.8, 3, 'the relative major'),
-  row('7m', '', 'triads', 'dominant', 0.8, 7, 'the major chord under the tonic'),
-  row('5P', '', 'triads', 'dominant', 1, 5, 'the dominant with its third at the bottom', { bass: '7M', leads: ['1P', '6m'] }),
-  row('5P', '7', 'sevenths', 'dominant', 0.1, 5, 'the dominant seventh'),
-  row('2M', 'm7b5', 'sevenths', 'predominant', 0.8, 2, 'the half-diminished seventh on the second degree', {
+  row('1P', 'm', 'three', 'tonic', 0, 1, 'home'),
+  row('4P', 'm', 'three', 'predominant', 0.3, 4, 'fourth'),
+  row('5P', '', 'three', 'dominant', 0.2, 5, 'dominant'),
+  row('6m', '', 'triads', 'predominant', 0.6, 6, 'sixth-major'),
+  row('3m', '', 'triads', 'tonic', 0.8, 3, 'relative-major'),
+  row('7m', '', 'triads', 'dominant', 0.8, 7, 'subtonic'),
+  row('5P', '', 'triads', 'dominant', 1, 5, 'dominant-third-below', { bass: '7M', leads: ['1P', '6m'] }),
+  row('5P', '7', 'sevenths', 'dominant', 0.1, 5, 'dominant-seventh'),
+  row('2M', 'm7b5', 'sevenths', 'predominant', 0.8, 2, 'second-half-diminished', {
     leads: ['5P', '1P'],
   }),
-  row('1P', 'm7', 'sevenths', 'tonic', 0.5, 1, 'the home chord with its seventh'),
-  row('4P', 'm7', 'sevenths', 'predominant', 0.5, 4, 'the fourth degree with its seventh'),
-  row('6m', 'maj7', 'sevenths', 'predominant', 0.7, 6, 'the sixth degree with its major seventh'),
-  row('3m', 'maj7', 'sevenths', 'tonic', 1, 3, 'the relative major with its seventh'),
-  row('7m', '7', 'sevenths', 'dominant', 0.9, 7, 'the dominant of the relative major', { leads: ['3m', '1P'] }),
-  row('1P', '7', 'rich', 'secondary', 1.5, 1, 'the dominant of the fourth degree', { leads: ['4P'] }),
-  row('2M', '7', 'rich', 'secondary', 1.5, 2, 'the dominant of the dominant', { leads: ['5P'] }),
-  row('3m', '7', 'rich', 'secondary', 1.8, 3, 'the dominant of the sixth degree', { leads: ['6m'] }),
-  row('4A', 'm7b5', 'rich', 'colour', 1.9, null, 'the raised fourth degree, half-diminished', { leads: ['5P', '1P'] }),
-  row('4A', 'dim7', 'rich', 'colour', 2, null, 'a diminished chord passing up', { leads: ['5P'] }),
-  row('7M', 'dim7', 'rich', 'dominant', 1.5, 7, 'the diminished seventh under the tonic', { leads: ['1P'] }),
-  row('2m', '7', 'rich', 'colour', 2, null, 'the dominant a half step above home', { leads: ['1P'] }),
+  row('1P', 'm7', 'sevenths', 'tonic', 0.5, 1, 'home-seventh'),
+  row('4P', 'm7', 'sevenths', 'predominant', 0.5, 4, 'fourth-seventh'),
+  row('6m', 'maj7', 'sevenths', 'predominant', 0.7, 6, 'sixth-major-seventh'),
+  row('3m', 'maj7', 'sevenths', 'tonic', 1, 3, 'relative-major-seventh'),
+  row('7m', '7', 'sevenths', 'dominant', 0.9, 7, 'dominant-of-relative-major', { leads: ['3m', '1P'] }),
+  row('1P', '7', 'rich', 'secondary', 1.5, 1, 'dominant-of-fourth', { leads: ['4P'] }),
+  row('2M', '7', 'rich', 'secondary', 1.5, 2, 'dominant-of-dominant', { leads: ['5P'] }),
+  row('3m', '7', 'rich', 'secondary', 1.8, 3, 'dominant-of-sixth', { leads: ['6m'] }),
+  row('4A', 'm7b5', 'rich', 'colour', 1.9, null, 'raised-fourth', { leads: ['5P', '1P'] }),
+  row('4A', 'dim7', 'rich', 'colour', 2, null, 'passing-diminished', { leads: ['5P'] }),
+  row('7M', 'dim7', 'rich', 'dominant', 1.5, 7, 'leading-diminished', { leads: ['1P'] }),
+  row('2m', '7', 'rich', 'colour', 2, null, 'tritone-substitute', { leads: ['1P'] }),
 ];
 
 const known = new Map<string, readonly KeyChord[]>();

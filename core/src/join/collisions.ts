@@ -1,5 +1,5 @@
 import type { VoicedChord } from '../left-hand/voice.js';
-import { midiOf, nameOf, type Pitch } from '../pitch/pitch.js';
+import { midiOf, type Pitch } from '../pitch/pitch.js';
 import type { HandPlace } from '../right-hand/positions.js';
 import type { Ticks } from '../time/ticks.js';
 
@@ -68,17 +68,3 @@ export function findCrowding(chords: readonly VoicedChord[], places: readonly Ha
 }
 
 const rank = (kind: Collision['kind']): number => ['space', 'close', 'crossing', 'same-key'].indexOf(kind);
-
-/** A collision in a sentence. */
-export function collisionSentence(c: Collision): string {
-  switch (c.kind) {
-    case 'same-key':
-      return `Both hands want ${c.left}.`;
-    case 'crossing':
-      return `The left hand's ${c.left} lies above the tune's ${c.right}: the hands cross.`;
-    case 'close':
-      return `${nameOf(c.left)} in the left hand lies right under the tune's ${c.right}.`;
-    case 'space':
-      return `${c.left} in the left hand lies where the right thumb rests (${c.right}).`;
-  }
-}

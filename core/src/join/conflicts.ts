@@ -8,16 +8,20 @@ import { barAt, offsetInBar, type Bar } from '../time/bars.js';
 import { beatTicks, metricStrength } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
 
-/** A melody note that grates with the chord under it. */
-export interface Conflict {
-  readonly at: Ticks;
-  readonly chord: VoicedChord;
+/** What grates with what. */
+export interface ConflictFacts {
   readonly note: Pitch;
   readonly against: Pitch;
   /** A half step, or an octave and a half step, above a chord note; or a third that says major against minor. */
   readonly kind: 'half-step' | 'third';
   /** True for a note that only passes, which is fine. */
   readonly passing: boolean;
+}
+
+/** A melody note that grates with the chord under it. */
+export interface Conflict extends ConflictFacts {
+  readonly at: Ticks;
+  readonly chord: VoicedChord;
 }
 
 /** A half step and a half step with an octave between: farther off the ear lets it go. */
@@ -76,12 +80,4 @@ export function findConflicts(over: readonly NotesOver[]): Conflict[] {
       return hit ? [{ ...hit, at: Math.max(note.at, chord.at), chord, note: note.pitch, passing: !stays }] : [];
     });
   });
-}
-
-/** A conflict in a sentence. */
-export function conflictSentence({ chord, note, against, kind, passing }: Conflict): string {
-  if (passing) return `${note} passes a half step from ${against} in the chord: too quick to trouble the ear.`;
-  if (kind === 'third') return `${note} in the tune contradicts ${against}, the third of ${chord.symbol}.`;
-  const below = midiOf(note) - midiOf(against) > 12 ? 'an octave and a half step' : 'a half step';
-  return `${note} in the tune grates with ${against}, ${below} below it.`;
 }

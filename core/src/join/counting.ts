@@ -9,8 +9,10 @@ export interface CountedNote {
   readonly at: Ticks;
   /** "1", "2 &": what is said as it is struck. */
   readonly count: string;
-  /** The counts that pass while it is held, in words: "2 3", "hold 6"; empty for a note that is over before the next. */
-  readonly held: string;
+  /** The counts that pass while it is held: "2", "3"; empty for a note that is over before the next, and for one that is held long. */
+  readonly passed: readonly string[];
+  /** Counts to hold a note that is too long to be counted through, in halves; null for the others. */
+  readonly hold: number | null;
   /** Whole counts that it lasts, over bar lines too. */
   readonly counts: number;
   readonly tied: boolean;
@@ -40,19 +42,13 @@ export function countNotes(notes: readonly MelodyNote[], bars: readonly Bar[]): 
     return {
       at: note.at,
       count: countIn(bars, note.at),
-      held: long ? `hold ${Math.round(counts * 2) / 2}` : passed.join(' '),
+      passed: long ? [] : passed,
+      hold: long ? Math.round(counts * 2) / 2 : null,
       counts,
       tied: end > bar.end,
       syncopated: isSyncopated(note, bars),
     };
   });
-}
-
-/** A note's count in a sentence: "On 2 &, held over 3: it comes ahead of the beat." */
-export function countSentence({ count, held, tied, syncopated }: CountedNote): string {
-  const over = held === '' ? '' : held.startsWith('hold') ? `, ${held}` : `, held over ${held.replaceAll(' ', ', ')}`;
-  const line = tied ? ', across the bar line' : '';
-  return `Struck on ${count}${over}${line}.${syncopated ? ' It comes ahead of the beat.' : ''}`;
 }
 
 /** Where a syllable stands in its word. */
@@ -91,11 +87,4 @@ export function sungWords(notes: readonly MelodyNote[]): (SungSyllable | null)[]
     i = until;
   }
   return sung;
-}
-
-const ORDINALS = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth'];
-
-/** A syllable in words: "the second syllable of “harbour”", or the word itself where it has one only. */
-export function syllableWords({ word, syllable, of }: SungSyllable): string {
-  return of === 1 ? `“${word}”` : `the ${ORDINALS[syllable - 1] ?? `${syllable}th`} syllable of “${word}”`;
 }

@@ -1,5 +1,5 @@
 import type { VoicedChord } from '../left-hand/voice.js';
-import { midiOf, nameOf, type Pitch } from '../pitch/pitch.js';
+import { midiOf, type Pitch } from '../pitch/pitch.js';
 import type { SoundingNote } from './collisions.js';
 
 /** A chord note that the tune plays too, an octave or more above, and that could be left out. */
@@ -25,9 +25,4 @@ export function findDoublings(chords: readonly VoicedChord[], tune: readonly Sou
     const left = chord.pitches.slice(1).find((p) => (midiOf(note.pitch) - midiOf(p)) % 12 === 0);
     return left ? [{ chord, left, right: note.pitch }] : [];
   });
-}
-
-/** A doubling in a sentence. */
-export function doublingSentence({ chord, left, right }: Doubling): string {
-  return `${chord.symbol} doubles the tune's ${right} with ${left}. Without ${nameOf(left)} nothing is missed and the hand has less to hold.`;
 }

@@ -1,23 +1,17 @@
+import { ENGLISH, jumpWords, togetherWords } from '../words/index.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS, documentOf, songOf, songs } from '../../testing/songs.js';
-import {
-  applyFix,
-  arrange,
-  fixAllCollisions,
-  handsOf,
-  HAND_PROFILES,
-  midiOf,
-  pinVoicing,
-  setFingers,
-  TICKS_PER_QUARTER as Q,
-  togetherSentence,
-  type Arrangement,
-  type Document,
-} from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import type { Arrangement } from '../arrange/arrangement.js';
+import { fixAllCollisions } from '../arrange/fix-all.js';
+import { applyFix } from '../arrange/fixes.js';
+import { midiOf } from '../pitch/pitch.js';
+import { handsOf, HAND_PROFILES, type Document } from '../song/decisions.js';
+import { pinVoicing, setFingers } from '../song/edits.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { cheapestPath } from '../left-hand/path.js';
-import { sungWords, syllableWords } from './counting.js';
-import { jumpSentence } from './jumps.js';
+import { sungWords } from './counting.js';
 
 /** An independent look: pairs of notes of the two hands that sound together under a small third apart, or crossed. */
 const meetings = ({ score }: Arrangement) =>
@@ -59,9 +53,9 @@ describe('collisions', () => {
     const { findings, parts } = arrange(doc);
     expect(parts[0].places[0].thumb).toBe('E4');
     const [crowded] = findings.filter((f) => f.rule === 'crowded' || f.rule.startsWith('collision'));
-    expect([crowded.rule, crowded.message]).toEqual([
+    expect([crowded.rule, ENGLISH.fact(crowded.fact)]).toEqual([
       'crowded',
-      'Bar 1, count 1: E4 in the left hand lies where the right thumb rests (E4).',
+      'Bar 1, count 1: the left hand’s E4 lies where the right thumb rests, on E4.',
     ]);
     expect(crowded.fixes.some((f) => f.action?.kind === 'octave')).toBe(true);
   });
@@ -90,7 +84,9 @@ describe('collisions', () => {
       ['E3', 'G3', 'C4'],
     );
     const fix = fixAllCollisions(doc, arrange(doc));
-    expect(fix?.text).toMatch(/^2 chords go to a clear place, \d+ half steps (more|less) in motion$/);
+    expect(fix && ENGLISH.fact(fix.fact)).toMatch(
+      /^move two chords clear of the melody, with \d+ half steps (more|less) motion$/,
+    );
     if (!fix?.action) throw new Error('no way out');
     const after = arrange(applyFix(doc, fix.action));
     expect(meetings(after)).toBe(0);
@@ -141,8 +137,9 @@ describe('jumps and doublings', () => {
   it('a far and fast jump of the left hand is told with its distance, time and speed', () => {
     const doc = pinned([['C6', 8]], ['C2', 'G2'], ['C4', 'F4', 'A4']);
     const fast = { ...doc, song: { ...doc.song, tempo: 240 } };
-    expect(arrange(fast).findings.find((f) => f.rule === 'jump')?.message).toBe(
-      'Bar 2, count 1: The left hand jumps more than a tenth from C2 to C4, in 1.0 seconds: 24 half steps a second.',
+    const jumped = arrange(fast).findings.find((f) => f.rule === 'jump');
+    expect(jumped && ENGLISH.fact(jumped.fact)).toBe(
+      'Bar 2, count 1: the left hand jumps more than a tenth from C2 to C4 in 1.0 s (24 half steps a second).',
     );
     expect(rules({ ...doc, song: { ...doc.song, tempo: 60 } })).not.toContain('jump');
   });
@@ -160,10 +157,10 @@ describe('jumps and doublings', () => {
     const jumps = (song: typeof leap) =>
       arrange(documentOf(song)).parts.flatMap((p) => p.jumps.filter((j) => j.hand === 'right'));
     const far = jumps(leap).find((j) => j.distance > 7);
-    expect(far && jumpSentence(far)).toMatch(
-      /^The right hand moves its place by .* between C[56] and [CE][56], in 0\.\d seconds: \d+ half steps a second\.$/,
+    expect(far && jumpWords(far, ENGLISH)).toMatch(
+      /^the right hand shifts its position by .* between C[56] and [CE][56] in 0\.\d s \(\d+ half steps a second\)\.$/,
     );
-    expect(far && jumpSentence({ ...far, to: far.from })).toContain(`to play ${far?.from} again`);
+    expect(far && jumpWords({ ...far, to: far.from }, ENGLISH)).toContain(`to play ${far?.from} again`);
     expect(
       jumps(
         songOf(
@@ -182,7 +179,7 @@ describe('jumps and doublings', () => {
     const song = songOf([['E5', 4]], [[0, 'Cmaj7']]);
     const doc = pinVoicing(documentOf(song), 0, ['C3', 'E3', 'G3', 'B3']);
     const doubled = arrange(doc).findings.find((f) => f.rule === 'doubled');
-    expect(doubled?.message).toContain("doubles the tune's E5 with E3");
+    expect(doubled && ENGLISH.fact(doubled.fact)).toContain('doubles the melody’s E5 with E3');
     const action = doubled?.fixes[0].action;
     if (!action) throw new Error('no way out');
     expect(arrange(applyFix(doc, action)).parts[0].chords[0].pitches).toEqual(['C3', 'G3', 'B3']);
@@ -191,7 +188,7 @@ describe('jumps and doublings', () => {
 
   it('say no collision, jump or doubling of the demo songs twice', () => {
     for (const name of DEMOS) {
-      const told = arrange(demo(name)).findings.map((f) => `${f.rule} ${f.at} ${f.message}`);
+      const told = arrange(demo(name)).findings.map((f) => `${f.rule} ${f.at} ${ENGLISH.fact(f.fact)}`);
       expect(new Set(told).size).toBe(told.length);
     }
   });
@@ -221,24 +218,22 @@ describe('where the hands meet, in words', () => {
 
   it('name the note, the chord, the count and the syllable, and what arrives between notes', () => {
     const { parts } = arrange(documentOf(song));
-    const points = parts.flatMap((p) =>
-      p.together.map((t) => togetherSentence(t, p.chords.find((c) => c.at === t.at)?.name ?? '')),
-    );
+    const points = parts.flatMap((p) => p.together.map((t) => togetherWords(t, ENGLISH)));
     expect(points).toEqual([
       'C5 with C major on 1, on the first syllable of “harbour”.',
-      'Bb minor arrives on 4, while E5 is held on “glass”.',
+      'Bb minor comes on 4, while E5 is held on “glass”.',
       'F5 with F major on 1, on “glass”.',
-      'G major arrives on 2, while F5 is held on “glass”.',
+      'G major comes on 2, while F5 is held on “glass”.',
     ]);
   });
 
   it('a syllable goes on over the notes that have none', () => {
-    expect(sungWords(song.melody).map((w) => w && syllableWords(w))).toEqual([
-      'the first syllable of “harbour”',
-      'the second syllable of “harbour”',
-      '“glass”',
-      '“glass”',
-      '“go”',
+    expect(sungWords(song.melody).map((w) => w && `${w.word} ${w.syllable}/${w.of}`)).toEqual([
+      'harbour 1/2',
+      'harbour 2/2',
+      'glass 1/1',
+      'glass 1/1',
+      'go 1/1',
     ]);
   });
 });

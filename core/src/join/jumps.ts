@@ -1,9 +1,12 @@
 import type { VoicedChord } from '../left-hand/voice.js';
-import { distanceWords, midiOf, type Pitch } from '../pitch/pitch.js';
+import { midiOf, type Pitch } from '../pitch/pitch.js';
 import type { HandPlace } from '../right-hand/positions.js';
 import { toSeconds, type Ticks } from '../time/ticks.js';
 
-/** A jump of the hand between two strikes. */
+/**
+ * A jump of the hand between two strikes. The left hand goes from key to key; the right hand moves its five-finger place, which is
+ * another distance than that of the two notes around the move.
+ */
 export interface Jump {
   readonly at: Ticks;
   readonly hand: 'left' | 'right';
@@ -21,19 +24,6 @@ export const JUMP = { distance: 7, speed: 14, far: 12 } as const;
 /** True for a jump that is far and fast enough to be hard. */
 export function isHardJump({ distance, seconds }: Jump): boolean {
   return distance >= JUMP.distance && distance / seconds >= JUMP.speed;
-}
-
-/**
- * A jump in a sentence: how far, in what time, and how fast that is. The left hand goes from key to key; the right hand moves its
- * five-finger place, which is another distance than that of the two notes around the move.
- */
-export function jumpSentence({ hand, from, to, distance, seconds }: Jump): string {
-  const where = from === to ? `to play ${to} again` : `between ${from} and ${to}`;
-  const move =
-    hand === 'left'
-      ? `left hand jumps ${distanceWords(distance)} from ${from} to ${to}`
-      : `right hand moves its place by ${distanceWords(distance)} ${where}`;
-  return `The ${move}, in ${seconds.toFixed(1)} seconds: ${Math.round(distance / seconds)} half steps a second.`;
 }
 
 /** Every move of the left hand as a whole: how far its nearer edge goes from chord to chord. */

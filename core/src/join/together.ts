@@ -1,9 +1,9 @@
 import type { Pitch } from '../pitch/pitch.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import type { MelodyNote } from '../song/song.js';
-import { capital, countIn, type Bar } from '../time/bars.js';
+import { countIn, type Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
-import { syllableWords, sungWords, type SungSyllable } from './counting.js';
+import { sungWords, type SungSyllable } from './counting.js';
 
 /** One left-hand attack and the melody note struck with it. */
 export interface Together {
@@ -43,12 +43,4 @@ export function togetherPoints(
       count: countIn(bars, chord.at),
     };
   });
-}
-
-/** A together point in a sentence: "D5 with G minor on 1, on “lamps”." */
-export function togetherSentence(point: Together, chordName: string): string {
-  const { melody, under, count, sung } = point;
-  if (melody) return `${melody} with ${chordName} on ${count}${sung ? `, on ${syllableWords(sung)}` : ''}.`;
-  if (!under) return `${capital(chordName)} alone on ${count}.`;
-  return `${capital(chordName)} arrives on ${count}, while ${under} is held${sung ? ` on ${syllableWords(sung)}` : ''}.`;
 }

@@ -1,6 +1,11 @@
+import { ENGLISH } from '../words/index.js';
 import { describe, expect, it } from 'vitest';
 import { documentOf, songOf } from '../../testing/songs.js';
-import { arrange, layBars, midiOf, pinVoicing, TICKS_PER_QUARTER as Q } from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { midiOf } from '../pitch/pitch.js';
+import { pinVoicing } from '../song/edits.js';
+import { layBars } from '../time/bars.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { commonKeys, muddiness } from './costs.js';
 import { noteSets } from './candidates.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
@@ -35,7 +40,7 @@ describe('the lowest clear positions', () => {
     expect(arrange(documentOf(song)).findings).toEqual([]);
     const low = arrange(pinVoicing(documentOf(song), 0, ['C2', 'E2', 'G2']));
     expect(low.findings).toContainEqual(expect.objectContaining({ rule: 'low', severity: 'note' }));
-    expect(low.findings[0].message).toContain('C at bar 1, count 1 lies low');
+    expect(ENGLISH.fact(low.findings[0].fact)).toContain('C at bar 1, count 1 is close and low');
   });
 });
 
@@ -59,7 +64,7 @@ describe('candidates', () => {
     expect(parts[0].chords[0]).toMatchObject({ form: 'two-note', pitches: ['C3', 'E3'], fingers: [2, 1] });
     const thinned = findings.filter((f) => f.rule === 'thinned');
     expect(thinned.map((f) => f.severity)).toEqual(['note']);
-    expect(thinned[0].fixes.map((f) => f.text)).toContain('the tune up an octave');
+    expect(thinned[0].fixes.map((f) => f.fact)).toContainEqual({ code: 'fix.advice', advice: 'melody-octave-up' });
   });
 });
 

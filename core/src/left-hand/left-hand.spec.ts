@@ -1,30 +1,20 @@
+import { changeInShort, changeWords, ENGLISH, sentences } from '../words/index.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { documentOf, songOf, songs, SYMBOLS, TWO_FIVE_ONE } from '../../testing/songs.js';
-import {
-  BASS_WISHES,
-  SCHOOLS,
-  arrange,
-  chordFingers,
-  HAND_PROFILES,
-  KEYBOARD_SIZES,
-  KEYBOARDS,
-  midiOf,
-  motionBetween,
-  nameOf,
-  parseChord,
-  pinVoicing,
-  SPANS,
-  TICKS_PER_QUARTER as Q,
-  transposeSong,
-  voiceLeftHand,
-  voicingsFor,
-  type Chord,
-  handsOf,
-} from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { parseChord, type Chord } from '../harmony/symbol.js';
+import { midiOf, nameOf } from '../pitch/pitch.js';
+import { BASS_WISHES, SCHOOLS, HAND_PROFILES, KEYBOARD_SIZES, KEYBOARDS, SPANS, handsOf } from '../song/decisions.js';
+import { pinVoicing, transposeSong } from '../song/edits.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
+import { voicingsFor } from './candidates.js';
+import { motionBetween } from './costs.js';
+import { chordFingers } from './fingers.js';
+import { voiceLeftHand } from './voice.js';
 import { cheapestPath } from './path.js';
 import { solve, voicingProblem, type VoicingWishes } from './problem.js';
-import { changeInShort, changeSentence, voiceMoves } from './reasons.js';
+import { voiceMoves } from './reasons.js';
 
 const wishes = (more: Partial<VoicingWishes> = {}): VoicingWishes => ({
   hands: handsOf(),
@@ -40,8 +30,8 @@ describe('the reference everyone learns', () => {
     const chords = voiced();
     expect(chords.map((c) => c.pitches.join(' '))).toEqual(['D3 F3 A3 C4', 'D3 F3 G3 B3', 'C3 E3 G3 B3']);
     expect(chords.map((c) => c.motion)).toEqual([0, 3, 3]);
-    expect(chords[1].why).toContain('D and F stay; A falls to G; C falls to B.');
-    expect(chords[1].inShort).toBe('two stay, two fall');
+    expect(sentences(chords[1].why, ENGLISH)).toMatch(/^D and F stay; A falls to G; C falls to B\./);
+    expect(changeInShort(chords[1].moves, ENGLISH)).toBe('two stay, two fall');
   });
 
   it.each(['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'])('comes out so in %s', (tonic) => {
@@ -282,8 +272,8 @@ describe('motion and reasons', () => {
   it('says what every voice does, none lost', () => {
     const moves = voiceMoves(['C3', 'E3', 'G3'], ['C3', 'F3', 'A3', 'C4']);
     expect(moves.filter((m) => m.to !== null)).toHaveLength(4);
-    expect(changeSentence(moves)).toBe('C stays; E rises to F; G rises to A; C joins.');
-    expect(changeInShort(voiceMoves(['D3', 'F3', 'A3'], ['D3', 'G3', 'B3']))).toBe('one stays, two rise');
+    expect(changeWords(moves, ENGLISH)).toBe('C stays; E rises to F; G rises to A; C is added');
+    expect(changeInShort(voiceMoves(['D3', 'F3', 'A3'], ['D3', 'G3', 'B3']), ENGLISH)).toBe('one stays, two rise');
   });
 });
 

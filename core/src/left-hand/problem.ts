@@ -28,9 +28,28 @@ export interface Layered {
   readonly bass: BassWish;
   readonly voicings: readonly Voicing[];
   readonly costs: Float64Array;
+  /** The lowest key of the tune that sounds with it, as a MIDI number; Infinity where the tune rests. */
+  readonly lowest: number;
+  /** What an inversion costs here because the song starts or ends with it. */
+  readonly edge: { readonly term: 'startInverted' | 'endInverted'; readonly cost: number }[];
   readonly pinned: boolean;
   /** What the chord could be played as, pinned or not, the nearest inversions always among it, with the cost of each. */
   readonly free: { readonly voicings: readonly Voicing[]; readonly costs: Float64Array };
+}
+
+/** What a voicing is charged for by itself: "form" is what its school charges for the shape. */
+export type OwnTerm =
+  'form' | 'spread' | 'stretch' | 'muddy' | 'drift' | 'blackThumb' | 'crossesTune' | 'nearTune' | 'startInverted' | 'endInverted';
+
+/** What the way from one voicing to the next is charged for. */
+export type StepTerm = 'motion' | 'commonTone' | 'shift' | 'moveOnRepeat' | 'bassLine';
+
+/** One term of what a voicing costs at its place: by itself, on the way from the chord before, or on the way to the next. */
+export interface TermCost {
+  readonly term: OwnTerm | StepTerm;
+  readonly where: 'here' | 'from' | 'to';
+  /** In semitones of motion and their equals. */
+  readonly cost: number;
 }
 
 export type Step = (i: number, from: number, to: number) => number;
@@ -133,17 +152,29 @@ function buildLayers(strikes: readonly Strike[], melody: readonly MelodyNote[], 
     const free = school === 'close' ? own : costed(all(chord, school));
     const pin = pins.get(strike.writtenAt);
     const kept = pin ? costed([pinnedTo(chord, pin, free.voicings)]) : own;
-    layers.push({ strike, chord, school, bass: wishes.bassAt(strike.at), ...kept, pinned: pin !== undefined, free });
+    layers.push({
+      strike,
+      chord,
+      school,
+      bass: wishes.bassAt(strike.at),
+      ...kept,
+      lowest,
+      edge: [],
+      pinned: pin !== undefined,
+      free,
+    });
   }
-  const charge = (layer: Layered | undefined, cost: number) => {
+  const charge = (layer: Layered | undefined, term: 'startInverted' | 'endInverted') => {
     if (!layer || layer.chord.bass !== null) return;
+    const cost = VOICING_COSTS[term];
+    layer.edge.push({ term, cost });
     for (const set of layer.costs === layer.free.costs ? [layer] : [layer, layer.free])
       set.voicings.forEach((v, i) => {
         if (v.inversion !== 0) set.costs[i] += cost;
       });
   };
-  charge(layers[0], VOICING_COSTS.startInverted);
-  if (layers.length > 1) charge(layers.at(-1), VOICING_COSTS.endInverted);
+  charge(layers[0], 'startInverted');
+  if (layers.length > 1) charge(layers.at(-1), 'endInverted');
   return layers;
 }
 
@@ -160,22 +191,59 @@ function pinnedTo(chord: Chord, keys: readonly Pitch[], voicings: readonly Voici
   return voicings.find((v) => v.midis.join() === pin.midis.join()) ?? pin;
 }
 
-/** What a voicing costs by itself, `lowest` being the lowest melody key that sounds with it. */
-function ownCost(voicing: Voicing, lowest: number, hands: Hands, school: School): number {
+/** What a voicing costs by itself, term by term, `lowest` being the lowest melody key that sounds with it. */
+function ownTerms(
+  voicing: Voicing,
+  lowest: number,
+  hands: Hands,
+  school: School,
+  add: (term: OwnTerm, cost: number) => void,
+): void {
   const { midis } = voicing;
   const { home } = SCHOOL_RULES[school];
   const bottom = midis[0];
   const top = midis[midis.length - 1];
   const middle = (bottom + top) / 2;
   const width = voicing.spread ? top - midis[1] : top - bottom;
-  let cost = voicing.price + (voicing.spread ? VOICING_COSTS.spread : 0);
-  cost += VOICING_COSTS.stretch * Math.max(0, width - spanOf(hands, 'left').comfortable);
-  cost += VOICING_COSTS.muddy * muddiness(midis);
-  cost += VOICING_COSTS.drift * Math.max(0, home.low - middle, middle - home.high);
-  if (isBlackKey(top)) cost += VOICING_COSTS.blackThumb;
-  if (top >= lowest) cost += VOICING_COSTS.crossesTune + top - lowest;
-  else if (lowest - top < CLEAR_OF_TUNE) cost += VOICING_COSTS.nearTune;
+  add('form', voicing.price);
+  add('spread', voicing.spread ? VOICING_COSTS.spread : 0);
+  add('stretch', VOICING_COSTS.stretch * Math.max(0, width - spanOf(hands, 'left').comfortable));
+  add('muddy', VOICING_COSTS.muddy * muddiness(midis));
+  add('drift', VOICING_COSTS.drift * Math.max(0, home.low - middle, middle - home.high));
+  if (isBlackKey(top)) add('blackThumb', VOICING_COSTS.blackThumb);
+  if (top >= lowest) add('crossesTune', VOICING_COSTS.crossesTune + top - lowest);
+  else if (lowest - top < CLEAR_OF_TUNE) add('nearTune', VOICING_COSTS.nearTune);
+}
+
+function ownCost(voicing: Voicing, lowest: number, hands: Hands, school: School): number {
+  let cost = 0;
+  ownTerms(voicing, lowest, hands, school, (_, c) => {
+    cost += c;
+  });
   return cost;
+}
+
+/** What a voicing costs at its place between its neighbours, term by term. The sum is what the search weighed. */
+export function termsAt(
+  { layers, motionWeight }: Pick<VoicingProblem, 'layers' | 'motionWeight'>,
+  i: number,
+  around: { readonly before: Voicing | null; readonly here: Voicing; readonly after: Voicing | null },
+  hands: Hands,
+): TermCost[] {
+  const { lowest, school, strike, bass, edge } = layers[i];
+  const { before, here, after } = around;
+  const terms: TermCost[] = [];
+  ownTerms(here, lowest, hands, school, (term, cost) => terms.push({ term, where: 'here', cost }));
+  if (here.inversion !== 0) for (const e of edge) terms.push({ ...e, where: 'here' });
+  if (before)
+    stepTerms(before, here, layers[i - 1].strike.symbol === strike.symbol, bass, motionWeight, (term, cost) =>
+      terms.push({ term, where: 'from', cost }),
+    );
+  if (after)
+    stepTerms(here, after, strike.symbol === layers[i + 1].strike.symbol, layers[i + 1].bass, motionWeight, (term, cost) =>
+      terms.push({ term, where: 'to', cost }),
+    );
+  return terms.filter((t) => t.cost !== 0);
 }
 
 /** Transition costs, worked out once for each pair of chords. */
@@ -204,6 +272,24 @@ function stepCosts(layers: readonly Layered[], weight: number): Step {
 /** The middle of a chord, between its lowest and its highest key. */
 const middleOf = ({ midis }: Voicing): number => (midis[0] + midis[midis.length - 1]) / 2;
 
+/** What it costs to go from one voicing to the next, term by term. */
+function stepTerms(
+  from: Voicing,
+  to: Voicing,
+  sameChord: boolean,
+  bass: BassWish,
+  weight: number,
+  add: (term: StepTerm, cost: number) => void,
+): void {
+  const motion = motionBetween(from.midis, to.midis);
+  const shift = Math.abs(middleOf(to) - middleOf(from));
+  add('motion', weight * motion);
+  add('commonTone', VOICING_COSTS.commonTone * commonKeys(from.midis, to.midis));
+  add('shift', VOICING_COSTS.shift * Math.max(0, shift - FREE_SHIFT));
+  if (sameChord && motion > 0) add('moveOnRepeat', VOICING_COSTS.moveOnRepeat);
+  if (bass !== 'free') add('bassLine', bassLine(to.midis[0] - from.midis[0], bass, sameChord));
+}
+
 /** What it costs to go from one voicing to the next. */
 export function transition(
   from: Voicing,
@@ -212,15 +298,11 @@ export function transition(
   bass: BassWish,
   weight: number = VOICING_COSTS.motion,
 ): number {
-  const motion = motionBetween(from.midis, to.midis);
-  const shift = Math.abs(middleOf(to) - middleOf(from));
-  return (
-    weight * motion +
-    VOICING_COSTS.commonTone * commonKeys(from.midis, to.midis) +
-    VOICING_COSTS.shift * Math.max(0, shift - FREE_SHIFT) +
-    (sameChord && motion > 0 ? VOICING_COSTS.moveOnRepeat : 0) +
-    (bass === 'free' ? 0 : bassLine(to.midis[0] - from.midis[0], bass, sameChord))
-  );
+  let cost = 0;
+  stepTerms(from, to, sameChord, bass, weight, (_, c) => {
+    cost += c;
+  });
+  return cost;
 }
 
 /** What a step of the bass, in semitones, costs against the line asked for. */

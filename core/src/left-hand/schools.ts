@@ -2,10 +2,6 @@ import type { School } from '../song/decisions.js';
 
 /** How a school of voicing lays a chord, and where. */
 export interface SchoolRules {
-  /** The school in a word or two, as a choice is labelled. */
-  readonly name: string;
-  /** What it is good for, in one line. */
-  readonly words: string;
   /** How many notes it strikes at most, three standing for whole chords: what a simpler level allows. */
   readonly notes: 1 | 2 | 3;
   /** Its usual register as MIDI numbers. */
@@ -20,24 +16,20 @@ const LOW = { register: { low: 36, high: 60 }, home: { low: 40, high: 54 } };
 
 /** The schools of left-hand voicing. */
 export const SCHOOL_RULES: Readonly<Record<School, SchoolRules>> = {
-  close: { notes: 3, name: 'nearest inversion', words: 'Full chords that move as little as they can.', ...CLOSE },
-  root: { notes: 3, name: 'root position', words: 'Full chords, root below: easy to name, far to jump.', ...CLOSE },
-  'two-note': { notes: 2, name: 'two notes', words: 'Two notes near the hand, for a first year.', ...CLOSE },
-  shell: { notes: 2, name: 'root and seventh', words: 'The root with its seventh or third: the bare bones.', ...CLOSE },
-  fifths: { notes: 2, name: 'root and fifth', words: 'Open fifths: the tune says major or minor.', ...LOW },
+  close: { notes: 3, ...CLOSE },
+  root: { notes: 3, ...CLOSE },
+  'two-note': { notes: 2, ...CLOSE },
+  shell: { notes: 2, ...CLOSE },
+  fifths: { notes: 2, ...LOW },
   open: {
     notes: 3,
-    name: 'open 1–5–10',
-    words: 'Wide and warm; rolled or broken past your reach.',
     register: { low: 36, high: 67 },
     home: { low: 45, high: 57 },
   },
-  octave: { notes: 2, name: 'root octaves', words: 'The root in octaves: strong and hollow.', ...LOW },
-  'single-bass': { notes: 1, name: 'one bass note', words: 'The bass note alone: the lightest hand.', ...LOW },
+  octave: { notes: 2, ...LOW },
+  'single-bass': { notes: 1, ...LOW },
   'under-melody': {
     notes: 3,
-    name: 'chord under the tune',
-    words: 'The right hand holds the chord, the left the bass.',
     ...LOW,
   },
 };

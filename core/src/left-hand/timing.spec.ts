@@ -1,7 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { documentOf, songOf } from '../../testing/songs.js';
 import { writeMusicXml } from '../formats/index.js';
-import { arrange, pinVoicing, setWish, TICKS_PER_QUARTER as Q, writtenScore, type Document } from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { writtenScore } from '../sheet/written.js';
+import type { Document } from '../song/decisions.js';
+import { pinVoicing, setWish } from '../song/edits.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 
 /** A tune that is sung half a count ahead of the second bar, over chords on the bar lines. */
 const ahead = documentOf(

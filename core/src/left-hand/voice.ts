@@ -1,8 +1,8 @@
-import { chordName, positionName } from '../harmony/naming.js';
+import { positionOf, type Position } from '../harmony/naming.js';
+import type { Chord } from '../harmony/symbol.js';
 import { nameOf, pitchClass, type Pitch } from '../pitch/pitch.js';
 import { spanOf, type Hands, type School } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
-import { capital } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Form, Voicing } from './candidates.js';
 import { commonKeys, motionBetween } from './costs.js';
@@ -11,6 +11,7 @@ import {
   costOf,
   solve,
   solveWithin,
+  termsAt,
   transition,
   travelOf,
   voicingProblem,
@@ -19,21 +20,28 @@ import {
   type VoicingProblem,
   type VoicingWishes,
 } from './problem.js';
-import { changeInShort, changeSentence, spreadWords, thinningWords, voiceMoves, type VoiceMove } from './reasons.js';
+import {
+  voiceMoves,
+  type TermDifference,
+  type ThinCause,
+  type VoiceMove,
+  type VoicingFact,
+  type VoicingShape,
+} from './reasons.js';
 import { spreadOf, struckNotes, type Spread, type StruckNote } from './spread.js';
 import type { Strike } from './strikes.js';
 
 /** Another way to play a chord, its neighbours staying as they are. */
 export interface Alternative {
   readonly symbol: string;
-  readonly position: string;
+  readonly shape: VoicingShape;
   readonly pitches: readonly Pitch[];
   readonly fingers: readonly number[];
   /** Semitones from the chord before. */
   readonly motion: number;
   /** What the whole path would cost more, in semitones of motion and their equals. */
   readonly cost: number;
-  readonly why: string;
+  readonly why: VoicingFact;
 }
 
 /** A chord in its place: the notes, the fingers, the change from the chord before and the reason. */
@@ -43,13 +51,12 @@ export interface VoicedChord {
   readonly writtenAt: Ticks;
   readonly length: Ticks;
   readonly symbol: string;
-  readonly name: string;
   readonly again: boolean;
   readonly pinned: boolean;
   readonly school: School;
   readonly form: Form;
   readonly inversion: number | null;
-  readonly position: string;
+  readonly position: Position;
   readonly pitches: readonly Pitch[];
   readonly fingers: readonly number[];
   readonly spread: Spread;
@@ -59,10 +66,10 @@ export interface VoicedChord {
   readonly motion: number;
   readonly common: number;
   readonly moves: readonly VoiceMove[];
-  readonly inShort: string;
-  readonly why: string;
+  /** Why it lies this way: the change from the chord before, then what decided against the nearest alternative. */
+  readonly why: readonly VoicingFact[];
   /** What was left out of the chord and why, or null. */
-  readonly thinned: string | null;
+  readonly thinned: (VoicingFact & { readonly code: 'voicing.thinned' }) | null;
   readonly alternatives: readonly Alternative[];
 }
 
@@ -121,16 +128,16 @@ function describe(
   const voicing = layer.voicings[choices[i]];
   const before = i > 0 ? layers[i - 1].voicings[choices[i - 1]] : null;
   const moves = before ? voiceMoves(before.pitches, voicing.pitches) : [];
-  const position = positionName(chord, nameOf(voicing.pitches[0]));
+  const position = positionOf(chord, nameOf(voicing.pitches[0]));
   const spread = spreadOf(voicing, strike);
   const thinned = pinned ? null : thinning(layer, voicing);
   const chosen = fingers?.get(strike.writtenAt);
+  const others = alternatives(problem, choices, i);
   return {
     at: strike.at,
     writtenAt: strike.writtenAt,
     length: strike.length,
     symbol: chord.text,
-    name: chordName(chord),
     again: strike.again,
     pinned,
     school: layer.school,
@@ -144,26 +151,29 @@ function describe(
     motion: before ? motionBetween(before.midis, voicing.midis) : 0,
     common: before ? commonKeys(before.midis, voicing.midis) : 0,
     moves,
-    inShort: changeInShort(moves),
-    why: [...reason(layers, choices, i, moves, position), ...(thinned ? [thinned] : []), ...width(voicing, spread, hands)].join(
-      ' ',
-    ),
+    why: [
+      ...reason(layers, choices, i, moves, position),
+      ...(thinned ? [thinned] : []),
+      ...width(voicing, spread, hands),
+      ...decision(problem, choices, i, others, hands),
+    ],
     thinned,
-    alternatives: alternatives(problem, choices, i),
+    alternatives: others.map(({ alternative }) => alternative),
   };
 }
 
-function width(voicing: Voicing, spread: Spread, hands: Hands): string[] {
+function width(voicing: Voicing, spread: Spread, hands: Hands): VoicingFact[] {
   if (spread === 'together') return [];
   const span = voicing.midis[voicing.midis.length - 1] - voicing.midis[0];
-  return [spreadWords(spread, span, spanOf(hands, 'left').limit)];
+  return [{ code: 'voicing.spread', spread, width: span, limit: spanOf(hands, 'left').limit }];
 }
 
 /** What was left out of a chord that its school plays in full. */
-function thinning({ school, free, chord }: Layered, { form }: Voicing): string | null {
-  if (school !== 'close' && school !== 'root') return null;
+function thinning({ school, free, chord }: Layered, { form }: Voicing): VoicedChord['thinned'] {
+  if ((school !== 'close' && school !== 'root') || form === 'full') return null;
   const whole = free.voicings.some((v) => v.form === 'full');
-  return thinningWords(form, whole ? 'tune' : chord.tones.length > 4 ? 'notes' : 'hand');
+  const cause: ThinCause = whole ? 'tune' : chord.tones.length > 4 ? 'notes' : 'hand';
+  return { code: 'voicing.thinned', form, cause };
 }
 
 function reason(
@@ -171,61 +181,85 @@ function reason(
   choices: readonly number[],
   i: number,
   moves: readonly VoiceMove[],
-  position: string,
-): string[] {
-  const { voicings, pinned, strike, school, bass } = layers[i];
+  position: Position,
+): VoicingFact[] {
+  const { voicings, pinned, strike, bass } = layers[i];
   const voicing = voicings[choices[i]];
   const before = i > 0 ? layers[i - 1].voicings[choices[i - 1]] : null;
-  const said: string[] = [];
-  if (pinned) said.push('You chose this place.');
-  if (before === null) said.push(`The hand starts here, in ${position}.`);
+  const facts: VoicingFact[] = [];
+  if (pinned) facts.push({ code: 'voicing.yours' });
+  if (before === null) facts.push({ code: 'voicing.starts', position });
   else if (strike.again && layers[i - 1].strike.symbol === strike.symbol && moves.every((m) => m.semitones === 0))
-    said.push('The same chord again: every key stays.');
-  else said.push(changeSentence(moves));
-  if (before && !pinned && school === 'close' && bass === 'free') said.push(...comparison(layers[i], voicing, before));
+    facts.push({ code: 'voicing.same-again' });
+  else facts.push({ code: 'voicing.change', moves });
   if (before && !pinned && bass !== 'free' && voicing.midis[0] !== before.midis[0]) {
-    const falls = voicing.midis[0] < before.midis[0];
-    said.push(
-      bass === 'held' || falls !== (bass === 'falling')
-        ? `The bass ${falls ? 'falls' : 'rises'} here: no ${bass} bass was within reach.`
-        : `The bass ${falls ? 'falls' : 'rises'}, as you asked.`,
-    );
+    const rises = voicing.midis[0] > before.midis[0];
+    facts.push({ code: 'voicing.bass-line', rises, asked: bass, followed: bass !== 'held' && rises === (bass === 'rising') });
   }
-  return said;
+  return facts;
 }
 
-/** What speaks for a voicing against the others: less motion than root position, or a nearer way for what follows. */
-function comparison(layer: Layered, voicing: Voicing, before: Voicing): string[] {
-  const now = motionBetween(before.midis, voicing.midis);
-  const others = layer.voicings
-    .filter((v) => v.form === voicing.form && v.inversion !== voicing.inversion)
-    .map((v) => ({ v, motion: motionBetween(before.midis, v.midis) }));
-  const nearer = others.filter((o) => o.motion < now).sort((a, b) => a.motion - b.motion)[0];
-  const bottom = (v: Voicing) => positionName(layer.chord, nameOf(v.pitches[0]));
-  if (nearer)
-    return [
-      `${capital(bottom(nearer.v))} would move ${nearer.motion} here instead of ${now}, but cost more on the way to the next chords or under the tune.`,
-    ];
-  if (voicing.inversion === 0) return [];
-  const root = Math.min(...others.filter((o) => o.v.inversion === 0).map((o) => o.motion));
-  return Number.isFinite(root) && root > now ? [`Root position would move ${root} half steps, this moves ${now}.`] : [];
+/** Semitones, or their equals, by which a term has to differ to have had a say. */
+const DECISIVE = 0.25;
+
+/** What decided against the nearest alternative: the terms of the search in which the two differ, the weightiest first. */
+function decision(
+  problem: VoicingProblem,
+  choices: readonly number[],
+  i: number,
+  others: readonly Rival[],
+  hands: Hands,
+): VoicingFact[] {
+  const { layers } = problem;
+  const [rival] = others;
+  if (layers[i].pinned || layers[i].strike.again || !rival) return [];
+  const terms = termDifferences(problem, choices, i, rival.voicing, hands).filter((t) => Math.abs(t.saved) >= DECISIVE);
+  if (terms.length === 0) return [];
+  return [{ code: 'voicing.decided', against: rival.alternative.shape, more: rival.alternative.cost, terms }];
 }
+
+/** What the chosen voicing of a chord saves against another at the same place, term by term, the largest differences first. */
+export function termDifferences(
+  problem: VoicingProblem,
+  choices: readonly number[],
+  i: number,
+  other: Voicing,
+  hands: Hands,
+): TermDifference[] {
+  const at = (k: number) => problem.layers[k]?.voicings[choices[k]] ?? null;
+  const around = (here: Voicing) => termsAt(problem, i, { before: at(i - 1), here, after: at(i + 1) }, hands);
+  const key = (t: { term: string; where: string }) => `${t.where} ${t.term}`;
+  const chosen = around(layersAt(problem, choices, i));
+  const rival = around(other);
+  const costs = new Map(chosen.map((t) => [key(t), t]));
+  const all = [...chosen, ...rival.filter((t) => !costs.has(key(t))).map((t) => ({ ...t, cost: 0 }))];
+  const against = new Map(rival.map((t) => [key(t), t.cost]));
+  return all
+    .map((t) => ({ ...t, saved: Math.round(((against.get(key(t)) ?? 0) - t.cost) * 100) / 100 }))
+    .sort((a, b) => Math.abs(b.saved) - Math.abs(a.saved));
+}
+
+const layersAt = ({ layers }: VoicingProblem, choices: readonly number[], i: number): Voicing => layers[i].voicings[choices[i]];
 
 /** What a voicing is called in a list of others. */
-function shapeName(layer: Layered, voicing: Voicing): string {
-  const { pitches } = voicing;
-  const position = positionName(layer.chord, nameOf(pitches[0]));
-  if (pitches.length === 1) return 'one note';
-  const width = voicing.midis[voicing.midis.length - 1] - voicing.midis[0];
-  if (pitches.length === 2) {
-    if (pitchClass(nameOf(pitches[0])) === pitchClass(nameOf(pitches[1]))) return 'octave';
-    return `two notes, ${nameOf(pitches[0])} below`;
-  }
-  if (width > 13 && pitches.length === 3) return 'open';
-  return voicing.form === 'no-fifth' ? `${position}, no fifth` : voicing.form === 'rootless' ? 'without the root' : position;
+export function shapeIn(chord: Chord, { pitches, midis, form }: Voicing): VoicingShape {
+  if (pitches.length === 1) return { kind: 'one-note' };
+  if (pitches.length === 2)
+    return pitchClass(nameOf(pitches[0])) === pitchClass(nameOf(pitches[1]))
+      ? { kind: 'octave' }
+      : { kind: 'two-notes', bottom: nameOf(pitches[0]) };
+  if (midis[midis.length - 1] - midis[0] > 13 && pitches.length === 3) return { kind: 'open' };
+  const position = positionOf(chord, nameOf(pitches[0]));
+  return { kind: 'close', position, form: form === 'no-fifth' || form === 'rootless' ? form : 'full' };
 }
 
-function alternatives({ layers, step, motionWeight }: VoicingProblem, choices: readonly number[], i: number): Alternative[] {
+/** An alternative with the voicing that it is. */
+interface Rival {
+  readonly voicing: Voicing;
+  readonly alternative: Alternative;
+}
+
+function alternatives({ layers, step, motionWeight }: VoicingProblem, choices: readonly number[], i: number): Rival[] {
   const { chord, strike, school } = layers[i];
   const current = layers[i].voicings[choices[i]];
   // A pinned chord is compared with what could be there instead.
@@ -256,18 +290,21 @@ function alternatives({ layers, step, motionWeight }: VoicingProblem, choices: r
     seen.add(shape);
     return true;
   });
-  return kept.slice(0, ALTERNATIVES).map(({ v, cost }): Alternative => {
+  return kept.slice(0, ALTERNATIVES).map(({ v, cost }): Rival => {
     const bottom = nameOf(v.pitches[0]);
-    const moves = before ? voiceMoves(before.pitches, v.pitches) : [];
-    const position = shapeName(layers[i], v);
-    return {
+    const shape = shapeIn(chord, v);
+    const alternative: Alternative = {
       symbol: v.inversion === 0 || chord.bass !== null ? chord.text : `${chord.text}/${bottom}`,
-      position,
+      shape,
       pitches: v.pitches,
       fingers: chordFingers(v.midis, v.inversion),
       motion: before ? motionBetween(before.midis, v.midis) : 0,
       cost: Math.round(cost * 100) / 100,
-      why: before && strike.at > 0 ? changeSentence(moves) : `${capital(position)}, ${v.pitches.length} notes.`,
+      why:
+        before && strike.at > 0
+          ? { code: 'voicing.change', moves: voiceMoves(before.pitches, v.pitches) }
+          : { code: 'voicing.shape', shape, notes: v.pitches.length },
     };
+    return { voicing: v, alternative };
   });
 }

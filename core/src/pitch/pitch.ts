@@ -43,7 +43,7 @@ export function isPitch(text: string): boolean {
 }
 
 /** A pitch put together; the inverse of {@link pitchParts}. */
-export function makePitch(parts: PitchParts): Pitch {
+function makePitch(parts: PitchParts): Pitch {
   return `${noteName(parts.step, parts.alter)}${parts.octave}`;
 }
 
@@ -110,29 +110,4 @@ export function octaveUp(pitch: Pitch, octaves: number): Pitch {
 /** True for a black key. */
 export function isBlackKey(midi: number): boolean {
   return [1, 3, 6, 8, 10].includes(((midi % 12) + 12) % 12);
-}
-
-/** Semitones as pianists say them: "a half step", "a third", "an octave". */
-export function distanceWords(semitones: number): string {
-  const words = [
-    'nothing',
-    'a half step',
-    'a whole step',
-    'a small third',
-    'a third',
-    'a fourth',
-    'a tritone',
-    'a fifth',
-    'a small sixth',
-    'a sixth',
-    'a small seventh',
-    'a seventh',
-    'an octave',
-    'a small ninth',
-    'a ninth',
-    'a small tenth',
-    'a tenth',
-  ];
-  const size = Math.abs(semitones);
-  return words[size] ?? 'more than a tenth';
 }

@@ -1,40 +1,61 @@
 import { arrange } from '../arrange/arrange.js';
 import type { Arrangement, PartChord } from '../arrange/arrangement.js';
 import { keyName, scaleOf, type Key } from '../harmony/key.js';
-import { chordName, inversionOf, positionName } from '../harmony/naming.js';
+import { inversionOf, positionOf, type Position } from '../harmony/naming.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
 import { isHardJump } from '../join/jumps.js';
 import { chordFingers } from '../left-hand/fingers.js';
-import {
-  distanceWords,
-  midiOf,
-  nameOf,
-  octaveUp,
-  pitchAt,
-  pitchClass,
-  transposeName,
-  type NoteName,
-  type Pitch,
-} from '../pitch/pitch.js';
+import { midiOf, nameOf, octaveUp, pitchAt, pitchClass, transposeName, type NoteName, type Pitch } from '../pitch/pitch.js';
 import { rightFingers } from '../fills/sing-along.js';
 import { fingerLine } from '../right-hand/line.js';
 import { KEYBOARDS, newDocument, type Hand, type Hands } from '../song/decisions.js';
 import { emptySong } from '../song/song.js';
 import { TICKS_PER_QUARTER } from '../time/ticks.js';
 import { chances } from './stand-in-player.js';
-import { CLEAN, type PassFigures } from './words.js';
+import { CLEAN, type PassFigures } from './verdict.js';
 
 /** Keys to be struck together. */
 export interface DrillGrip {
   readonly pitches: readonly Pitch[];
   readonly fingers: readonly number[];
-  /** "Dm7, second inversion". */
-  readonly text: string;
+  readonly label: GripLabel;
 }
+
+/** What keys are called: a chord as it lies, or a single key. */
+export type GripLabel = { readonly symbol: string; readonly position: Position } | { readonly pitch: Pitch };
+
+/** What a task asks for. */
+export type TaskFact =
+  | { readonly code: 'task.cadence'; readonly cadence: Cadence; readonly key: Key; readonly symbols: readonly string[] }
+  | { readonly code: 'task.inversions'; readonly symbol: string }
+  | { readonly code: 'task.seventh'; readonly symbol: string }
+  | { readonly code: 'task.play'; readonly symbol: string; readonly position: Position }
+  | { readonly code: 'task.which-chord' }
+  | { readonly code: 'task.which-position'; readonly symbol: string }
+  | { readonly code: 'task.change'; readonly from: string; readonly to: string; readonly semitones: number }
+  | { readonly code: 'task.jump'; readonly from: Pitch; readonly to: Pitch; readonly semitones: number }
+  | { readonly code: 'task.run'; readonly run: 'scale' | 'arpeggio'; readonly key: Key; readonly hand: Hand }
+  | { readonly code: 'task.song-chords' };
+
+/** What a drill is called. */
+export type DrillFact =
+  | { readonly code: 'drill.cadence'; readonly cadence: Cadence }
+  | { readonly code: 'drill.inversions'; readonly symbol: string }
+  | { readonly code: 'drill.sevenths'; readonly key: Key }
+  | { readonly code: 'drill.from-names' }
+  | { readonly code: 'drill.to-names' }
+  | { readonly code: 'drill.positions' }
+  | { readonly code: 'drill.hard-moves'; readonly song: string }
+  | { readonly code: 'drill.run'; readonly run: 'scale' | 'arpeggio'; readonly key: Key; readonly hand: Hand }
+  | { readonly code: 'drill.song-chords' }
+  | { readonly code: 'drill.warm-up'; readonly song: string };
+
+/** A name that is chosen from. */
+export type DrillAnswer = { readonly symbol: string } | { readonly position: Position };
 
 /** One question of a drill: keys to play one after another, or keys to put a name to. */
 export interface DrillTask {
-  readonly ask: string;
+  readonly ask: TaskFact;
   /** What is to be played; what is shown where a name is asked for. */
   readonly grips: readonly DrillGrip[];
   readonly hand: Hand;
@@ -42,14 +63,14 @@ export interface DrillTask {
   readonly anyOctave: boolean;
   /** The keys and fingers stand in sight from the start; otherwise only when help is asked for. */
   readonly shown: boolean;
-  /** Names to choose from with the right one among them; null where keys are to be played. */
-  readonly names: { readonly all: readonly string[]; readonly right: string } | null;
+  /** Names to choose from, and the place of the right one among them; null where keys are to be played. */
+  readonly names: { readonly all: readonly DrillAnswer[]; readonly right: number } | null;
 }
 
 /** A row of questions. */
 export interface Drill {
   readonly id: string;
-  readonly title: string;
+  readonly title: DrillFact;
   readonly tasks: readonly DrillTask[];
 }
 
@@ -85,7 +106,7 @@ const CADENCE_CHORDS: Readonly<Record<Cadence, readonly (readonly [degree: numbe
 const gripOf = (c: Pick<PartChord, 'pitches' | 'fingers' | 'symbol' | 'position'>): DrillGrip => ({
   pitches: c.pitches,
   fingers: c.fingers,
-  text: `${c.symbol}, ${c.position}`,
+  label: { symbol: c.symbol, position: c.position },
 });
 
 /** A row of chords as the left hand plays it with the nearest voicing. */
@@ -98,7 +119,7 @@ function nearest(symbols: readonly string[], key: Key, hands: Hands): DrillGrip[
 }
 
 /** The symbols of a cadence in a key: "Dm7 G7 Cmaj7". */
-export function cadenceSymbols(cadence: Cadence, key: Key): string[] {
+function cadenceSymbols(cadence: Cadence, key: Key): string[] {
   const scale = scaleOf(key);
   return CADENCE_CHORDS[cadence].map(([degree, major, minor]) => scale[degree - 1] + (key.mode === 'major' ? major : minor));
 }
@@ -108,18 +129,21 @@ export function cadenceDrill(cadence: Cadence, keys: readonly Key[], hands: Hand
   const tasks = keys.map((key): DrillTask => {
     const symbols = cadenceSymbols(cadence, key);
     return {
-      ask: `${cadence} in ${keyName(key)}: ${symbols.join(', ')}`,
-      ...{ grips: nearest(symbols, key, hands), hand: 'left', anyOctave: true, shown: true, names: null },
+      ...{ ask: { code: 'task.cadence', cadence, key, symbols }, grips: nearest(symbols, key, hands) },
+      ...{ hand: 'left', anyOctave: true, shown: true, names: null },
     };
   });
-  return { id: `cadence:${cadence}:${keys[0]?.mode ?? 'major'}`, title: `${cadence} with the nearest voicings`, tasks };
+  return { id: `cadence:${cadence}:${keys[0]?.mode ?? 'major'}`, title: { code: 'drill.cadence', cadence }, tasks };
 }
 
 /** The next key above one that a name stands for. */
 const nextUp = (name: NoteName, above: number): number => above + 1 + ((pitchClass(name) - above - 1 + 240) % 12);
 
 /** Close positions of a chord, rising from the root near C3 or C4, each with its fingers. */
-export function inversionsOf(chord: Chord, hand: Hand): DrillGrip[] {
+/** Keys of a chord as it lies. */
+type ChordGrip = DrillGrip & { readonly label: { readonly symbol: string; readonly position: Position } };
+
+export function inversionsOf(chord: Chord, hand: Hand): ChordGrip[] {
   const tones = chord.tones.slice(0, 4);
   let last = (hand === 'left' ? 48 : 60) - 6;
   let pitches = tones.map(({ name }) => {
@@ -131,7 +155,7 @@ export function inversionsOf(chord: Chord, hand: Hand): DrillGrip[] {
     const midis = pitches.map(midiOf);
     const bottom = nameOf(pitches[0]);
     const fingers = hand === 'left' ? chordFingers(midis, inversionOf(chord, bottom)) : rightFingers(midis);
-    return { pitches, fingers, text: `${chord.text}, ${positionName(chord, bottom)}` };
+    return { pitches, fingers, label: { symbol: chord.text, position: positionOf(chord, bottom) } };
   });
 }
 
@@ -148,10 +172,10 @@ export function inversionsDrill(symbol: string, hand: Hand): Drill | null {
   const up = inversionsOf(chord, hand);
   const grips = [...up, ...up.slice(0, -1).reverse()];
   const task: DrillTask = {
-    ask: `${chordName(chord)} through its inversions, up and down`,
+    ask: { code: 'task.inversions', symbol: chord.text },
     ...{ grips, hand, anyOctave: true, shown: true, names: null },
   };
-  return { id: `inversions:${symbol}:${hand}`, title: `Inversions of ${symbol}`, tasks: [task] };
+  return { id: `inversions:${symbol}:${hand}`, title: { code: 'drill.inversions', symbol }, tasks: [task] };
 }
 
 /** The seventh chords on each degree of a major key, or of a minor one with its raised dominant. */
@@ -164,7 +188,7 @@ export function diatonicDrill(key: Key, hand: Hand): Drill {
     if (chord.kind !== 'chord') return [];
     return [
       {
-        ask: `${chord.text}: ${chordName(chord)}`,
+        ask: { code: 'task.seventh', symbol: chord.text },
         grips: [inversionsOf(chord, hand)[0]],
         hand,
         anyOctave: true,
@@ -173,7 +197,7 @@ export function diatonicDrill(key: Key, hand: Hand): Drill {
       },
     ];
   });
-  return { id: `sevenths:${keyName(key)}:${hand}`, title: `Seventh chords of ${keyName(key)}`, tasks };
+  return { id: `sevenths:${keyName(key)}:${hand}`, title: { code: 'drill.sevenths', key }, tasks };
 }
 
 const SHUFFLED = 8;
@@ -194,9 +218,9 @@ export function fromNameDrill(symbols: readonly string[], hand: Hand, seed: numb
   const tasks = drawn(chordsOf(symbols), seed).map((chord): DrillTask => {
     const all = inversionsOf(chord, hand);
     const grip = all[Math.floor(chance() * all.length)];
-    return { ask: `Play ${grip.text}`, grips: [grip], hand, anyOctave: true, shown: false, names: null };
+    return { ask: { code: 'task.play', ...grip.label }, grips: [grip], hand, anyOctave: true, shown: false, names: null };
   });
-  return { id: `from-name:${hand}`, title: 'Chords from their names', tasks };
+  return { id: `from-name:${hand}`, title: { code: 'drill.from-names' }, tasks };
 }
 
 /** Keys that lie under a hand, to be called by name or by inversion. */
@@ -207,11 +231,10 @@ export function namingDrill(symbols: readonly string[], what: 'name' | 'inversio
     const all = inversionsOf(chord, 'left');
     const grip = all[Math.floor(chance() * all.length)];
     const names = what === 'name' ? nameChoices(chord, chords, chance) : positions(chord, grip);
-    const ask = what === 'name' ? 'Which chord is this?' : `How does ${chord.text} lie here?`;
+    const ask: TaskFact = what === 'name' ? { code: 'task.which-chord' } : { code: 'task.which-position', symbol: chord.text };
     return { ask, grips: [grip], hand: 'left', anyOctave: false, shown: true, names };
   });
-  const title = what === 'name' ? 'Names from keys' : 'Inversions from keys';
-  return { id: `from-keys:${what}`, title, tasks };
+  return { id: `from-keys:${what}`, title: { code: what === 'name' ? 'drill.to-names' : 'drill.positions' }, tasks };
 }
 
 function nameChoices(chord: Chord, others: readonly Chord[], chance: () => number): NonNullable<DrillTask['names']> {
@@ -223,12 +246,19 @@ function nameChoices(chord: Chord, others: readonly Chord[], chance: () => numbe
   const pool = [...others, ...near.filter((c): c is Chord => c.kind === 'chord')];
   const wrong = new Map(pool.filter((c) => keys(c) !== keys(chord)).map((c) => [keys(c), c.text]));
   const picked = drawn([...wrong.values()], Math.floor(chance() * 1e6), 3);
-  return { right: chord.text, all: drawn([chord.text, ...picked], Math.floor(chance() * 1e6)) };
+  const all = drawn([chord.text, ...picked], Math.floor(chance() * 1e6));
+  return { right: all.indexOf(chord.text), all: all.map((symbol) => ({ symbol })) };
 }
 
 function positions(chord: Chord, grip: DrillGrip): NonNullable<DrillTask['names']> {
-  const all = chord.tones.slice(0, 4).map((t) => positionName(chord, t.name));
-  return { right: positionName(chord, nameOf(grip.pitches[0])), all: [...new Set(all)] };
+  const positions = new Map(
+    chord.tones.slice(0, 4).map(({ name }) => {
+      const position = positionOf(chord, name);
+      return [JSON.stringify(position), position];
+    }),
+  );
+  const right = [...positions.keys()].indexOf(JSON.stringify(positionOf(chord, nameOf(grip.pitches[0]))));
+  return { right, all: [...positions.values()].map((position) => ({ position })) };
 }
 
 /** Chord changes and jumps of the song that ask most of the hands, each as a move to repeat. */
@@ -243,16 +273,16 @@ export function hardMovesDrill({ parts, song }: Arrangement, most = 6): Drill {
     const print = `${from.pitches.join()} ${to.pitches.join()}`;
     if (seen.has(print) || tasks.length >= most) continue;
     seen.add(print);
-    const ask = `${from.symbol} to ${to.symbol}: the voices move ${to.motion} half steps`;
+    const ask: TaskFact = { code: 'task.change', from: from.symbol, to: to.symbol, semitones: to.motion };
     tasks.push({ ask, grips: [gripOf(from), gripOf(to)], hand: 'left', anyOctave: false, shown: true, names: null });
   }
   const jumps = parts.flatMap((p) => p.jumps.filter((j) => j.hand === 'right' && j.distance >= 5));
   for (const jump of jumps.sort((a, b) => Number(isHardJump(b)) - Number(isHardJump(a)) || b.distance - a.distance).slice(0, 2)) {
-    const grips = [jump.from, jump.to].map((pitch) => ({ pitches: [pitch], fingers: [], text: pitch }));
-    const ask = `The right hand moves ${distanceWords(jump.distance)}: ${jump.from} to ${jump.to}`;
+    const grips = [jump.from, jump.to].map((pitch) => ({ pitches: [pitch], fingers: [], label: { pitch } }));
+    const ask: TaskFact = { code: 'task.jump', from: jump.from, to: jump.to, semitones: jump.distance };
     tasks.push({ ask, grips, hand: 'right', anyOctave: false, shown: true, names: null });
   }
-  return { id: 'hard-moves', title: `Hard moves of ${song.title}`, tasks };
+  return { id: 'hard-moves', title: { code: 'drill.hard-moves', song: song.title }, tasks };
 }
 
 /** A scale or an arpeggio over two octaves, up and down, with the usual fingers; lower where the keyboard ends. */
@@ -271,12 +301,12 @@ export function runDrill(kind: 'scale' | 'arpeggio', key: Key, hand: Hand, hands
     up.map((pitch, i) => ({ at: i * half, length: half, pitches: [pitch] })),
     { hands, hand, tempo: 80 },
   );
-  const rising = up.map((pitch, i): DrillGrip => ({ pitches: [pitch], fingers: row[i].fingers, text: nameOf(pitch) }));
+  const rising = up.map((pitch, i): DrillGrip => ({ pitches: [pitch], fingers: row[i].fingers, label: { pitch } }));
   // Down with the fingers of the way up, as it is taught.
   const grips = [...rising, ...rising.slice(0, -1).reverse()];
-  const name = `${kind === 'scale' ? 'Scale' : 'Arpeggio'} of ${keyName(key)}`;
-  const task: DrillTask = { ask: `${name}, ${hand} hand, up and down`, grips, hand, anyOctave: true, shown: true, names: null };
-  return { id: `${kind}:${keyName(key)}:${hand}`, title: `${name}, ${hand} hand`, tasks: [task] };
+  const ask: TaskFact = { code: 'task.run', run: kind, key, hand };
+  const task: DrillTask = { ask, grips, hand, anyOctave: true, shown: true, names: null };
+  return { id: `${kind}:${keyName(key)}:${hand}`, title: { code: 'drill.run', run: kind, key, hand }, tasks: [task] };
 }
 
 /** What a song is warmed up with: its scale and arpeggio in both hands, and the shapes of its own chords. */
@@ -288,22 +318,19 @@ export function warmUpDrills(arrangement: Arrangement, hands: Hands): Drill[] {
     .filter((c) => !seen.has(c.pitches.join()) && seen.add(c.pitches.join()))
     .map(gripOf);
   const shapes: DrillTask = {
-    ask: 'Each chord of the song once, in the order in which it comes',
+    ask: { code: 'task.song-chords' },
     ...{ grips: grips.slice(0, 12), hand: 'left', anyOctave: false, shown: true, names: null },
   };
-  const runs = (['right', 'left'] as const).flatMap((hand) =>
+  const runs = (['right', 'left'] as const).flatMap((hand): Drill[] =>
     (['scale', 'arpeggio'] as const).map((kind) => runDrill(kind, key, hand, hands)),
   );
-  return grips.length > 0 ? [...runs, { id: 'shapes', title: 'Chord shapes of the song', tasks: [shapes] }] : runs;
+  return grips.length > 0 ? [...runs, { id: 'shapes', title: { code: 'drill.song-chords' }, tasks: [shapes] }] : runs;
 }
-
-/** The name of a song's warm-up. */
-export const warmUpTitle = (song: string): string => `Warm-up for ${song}`;
 
 /** All of a song's warm-up, one after another. */
 export function warmUpDrill(arrangement: Arrangement, hands: Hands): Drill {
   const tasks = warmUpDrills(arrangement, hands).flatMap((d) => d.tasks);
-  return { id: 'warm-up', title: warmUpTitle(arrangement.song.title), tasks };
+  return { id: 'warm-up', title: { code: 'drill.warm-up', song: arrangement.song.title }, tasks };
 }
 
 /** Where a task that is played stands: which grip, which of its keys were struck, and how many keys were wrong. */

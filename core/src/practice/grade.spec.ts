@@ -1,10 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS } from '../../testing/songs.js';
-import { arrange, TICKS_PER_QUARTER as Q } from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { grade, type ExpectedNote, type HeardNote } from './grade.js';
 import { playStandIn } from './stand-in-player.js';
-import { figuresOf, isClean, passWords } from './words.js';
+import { ENGLISH } from '../words/index.js';
+import { figuresOf, isClean, verdictsOf } from './verdict.js';
+
+const words = (graded: Parameters<typeof verdictsOf>[0]) => verdictsOf(graded).map(ENGLISH.fact);
 
 const OPTIONS = { tempo: 90, octavesForgiven: false };
 const expectedOf = (name: string): ExpectedNote[] => {
@@ -142,14 +146,14 @@ describe('the words of a pass', () => {
 
   it('say first what comes again', () => {
     const late = keys([48, 0], [47, 2.5], [48, 4], [47, 6.5], [48, 8]);
-    expect(passWords(grade(notes, late, OPTIONS))[0]).toBe('Left hand late at each change to G7.');
+    expect(words(grade(notes, late, OPTIONS))[0]).toBe('Left hand late at each change to G7.');
   });
 
   it('praise what was clean and count the rest', () => {
     const clean = grade(notes, keys([48, 0], [47, 2], [48, 4], [47, 6], [48, 8]), OPTIONS);
-    expect([isClean(clean), passWords(clean)]).toEqual([true, ['Clean: every note in its place.']]);
+    expect([isClean(clean), words(clean)]).toEqual([true, ['Clean: every note in its place.']]);
     const poor = grade(notes, keys([48, 0], [46, 2], [48, 4], [48, 8]), OPTIONS);
-    expect(passWords(poor)).toEqual(['Left hand: one wrong note.', 'Left hand: one note missing.']);
+    expect(words(poor)).toEqual(['Left hand: one wrong note.', 'Left hand: one note missing.']);
     expect(figuresOf(poor)).toMatchObject({ notes: 5, right: 3, wrong: 1, missed: 1, extra: 0, accuracy: 60 });
   });
 });

@@ -1,7 +1,8 @@
+import { ENGLISH, passTitle } from '../words/index.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS } from '../../testing/songs.js';
-import { arrange } from '../index.js';
+import { arrange } from '../arrange/arrange.js';
 import { withoutRest } from './care.js';
 import { isOver, pressWhileWaiting, releaseWhileWaiting, waitPlaces, WAITING, type Waiting } from './listen.js';
 import {
@@ -9,7 +10,6 @@ import {
   daysInARow,
   logCsv,
   minutesPerDay,
-  passName,
   PASS_KINDS,
   PassSchema,
   readLog,
@@ -50,11 +50,11 @@ describe('the log', () => {
     const broken = writeLog([pass(), pass({ tempo: 60 })]).replace(/"tempo": 60(?![\s\S]*"tempo")/, '"tempo": "fast"');
     const sentence = (text: string) => {
       const read = readLog(text);
-      return read.ok ? 'was read' : read.sentence;
+      return read.ok ? 'was read' : ENGLISH.fact(read.fact);
     };
     expect(sentence(broken)).toContain('entry 2, tempo');
     expect(sentence('{"format":"other"}')).toContain('its heading');
-    expect(sentence('tempo 60')).toContain('not JSON');
+    expect(sentence('tempo 60')).toContain('not a practice log');
   });
 
   it('is a table that a spreadsheet reads and nothing in it runs', () => {
@@ -191,7 +191,7 @@ describe('what comes back', () => {
 describe('made-up days of practice', () => {
   const song = arrange(demo(DEMOS[1]));
   const today = new Date(2031, 4, 20, 9);
-  const days = { today, ago: [9, 7, 6, 4, 2, 1], minutes: 20, seed: 5 };
+  const days = { today, ago: [9, 7, 6, 4, 2, 1], minutes: 20, warmUp: 'Warm-up', seed: 5 };
   const passes = practised(song, 's', days);
 
   it('are passes like any others, on the days asked for, and the same each time', () => {
@@ -214,9 +214,9 @@ describe('made-up days of practice', () => {
 
 describe('the name of a pass', () => {
   it('says the parts and what was done', () => {
-    expect(passName(pass())).toBe('Part 3, right hand alone');
-    expect(passName(pass({ kind: 'join', parts: '1–2' }))).toBe('Parts 1–2, back to back');
-    expect(passName(pass({ kind: 'drill', title: 'Inversions of Dm7' }))).toBe('Inversions of Dm7');
-    expect(passName(pass({ kind: 'warm-up', title: 'Warm-up for Harbour Glass' }))).toBe('Warm-up for Harbour Glass');
+    expect(passTitle(pass())).toBe('Part 3, right hand alone');
+    expect(passTitle(pass({ kind: 'join', parts: '1–2' }))).toBe('Parts 1–2, joined together');
+    expect(passTitle(pass({ kind: 'drill', title: 'Inversions of Dm7' }))).toBe('Inversions of Dm7');
+    expect(passTitle(pass({ kind: 'warm-up', title: 'Warm-up for Harbour Glass' }))).toBe('Warm-up for Harbour Glass');
   });
 });

@@ -1,7 +1,8 @@
-import { z } from '../zod.js';
+import * as z from 'zod';
+import '../zod.js';
 import { grouped } from '../lists/grouped.js';
 import { dayAfter, type Day } from './days.js';
-import { STEP_KINDS, STEP_WORDS, type Step } from './steps.js';
+import { STEP_KINDS, type Step } from './steps.js';
 
 const count = z.number().int().min(0).max(100_000);
 
@@ -80,13 +81,6 @@ export const drillOfStep = (step: string): string | null => /^drill:(.*)$/s.exec
 export function ofStep({ id, kind, hands, goal, parts }: Step): Pick<Pass, 'step' | 'kind' | 'hands' | 'goal' | 'parts'> {
   const { from, to } = parts;
   return { step: id, kind, hands, goal, parts: from === to ? `${from}` : `${from}–${to}` };
-}
-
-/** What a pass was of, in words: "Part 3, right hand alone"; a drill or a warm-up by its own name. */
-export function passName({ kind, parts, title }: Pick<Pass, 'kind' | 'parts' | 'title'>): string {
-  if (isDrill(kind)) return title;
-  if (kind === 'whole') return 'The whole song';
-  return `${parts.includes('–') ? 'Parts' : 'Part'} ${parts}, ${STEP_WORDS[kind]}`;
 }
 
 /** Minutes of practice on each of some days, the first day first. */
@@ -171,7 +165,11 @@ export function writeLog(passes: readonly Pass[]): string {
   return `${JSON.stringify({ format: 'joined-hands-log', version: 1, passes }, null, 2)}\n`;
 }
 
-export type ReadLog = { readonly ok: true; readonly passes: readonly Pass[] } | { readonly ok: false; readonly sentence: string };
+export type ReadLog = { readonly ok: true; readonly passes: readonly Pass[] } | { readonly ok: false; readonly fact: LogFault };
+
+/** Why a file is no practice log; the entry is counted from 1, null for the heading. */
+export type LogFault =
+  { readonly code: 'log.not-json' } | { readonly code: 'log.damaged'; readonly entry: number | null; readonly field: string };
 
 /** Reads a log as {@link writeLog} writes it; anything else is refused with the place. */
 export function readLog(text: string): ReadLog {
@@ -179,12 +177,11 @@ export function readLog(text: string): ReadLog {
   try {
     data = JSON.parse(text);
   } catch {
-    return { ok: false, sentence: 'This is no practice log: it is not JSON. Choose a file that was saved from the log.' };
+    return { ok: false, fact: { code: 'log.not-json' } };
   }
   const read = LogFile.safeParse(data);
   if (read.success) return { ok: true, passes: read.data.passes };
   const [problem] = read.error.issues;
-  const place =
-    problem.path.length > 1 ? `entry ${Number(problem.path[1]) + 1}, ${problem.path.slice(2).join(' ')}` : 'its heading';
-  return { ok: false, sentence: `The practice log cannot be read at ${place}. Choose a file that was saved from the log.` };
+  const entry = problem.path.length > 1 ? Number(problem.path[1]) + 1 : null;
+  return { ok: false, fact: { code: 'log.damaged', entry, field: problem.path.slice(2).join(' ') } };
 }

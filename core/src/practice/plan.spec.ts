@@ -1,7 +1,10 @@
+import { stepTitle, stepWork } from '../words/index.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS, documentOf, songs } from '../../testing/songs.js';
-import { arrange, midiOf, setWish } from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { midiOf } from '../pitch/pitch.js';
+import { setWish } from '../song/edits.js';
 import { dayAfter, dayOf, daysBetween } from './days.js';
 import { LADDER, ladderOf, rungsOf } from './ladder.js';
 import type { Pass } from './log.js';
@@ -23,7 +26,7 @@ const pass = (step: Step, day: string, tempo: number, clean: boolean): Pass => (
 describe('the steps of a song', () => {
   it('are each hand, both slowly, both at tempo, then joins, then the whole', () => {
     const steps = stepsOf(glass, USUAL);
-    expect(steps.slice(0, 4).map((s) => `${s.title}: ${s.what}`)).toEqual([
+    expect(steps.slice(0, 4).map((s) => `${stepTitle(s)}: ${stepWork(s)}`)).toEqual([
       'Part 1: right hand alone',
       'Part 1: left hand alone',
       'Part 1: hands together, slowly',
@@ -93,7 +96,7 @@ describe('the steps of a song', () => {
     expect(stepsOf(glass, USUAL).some((s) => s.kind === 'fills')).toBe(false);
     const dressed = arrange(setWish(demo(DEMOS[1]), null, 'texture', 'rise-and-fall'));
     const steps = stepsOf(dressed, USUAL);
-    expect(steps.at(-1)).toMatchObject({ kind: 'fills', plain: false, title: 'The whole song' });
+    expect(steps.at(-1)).toMatchObject({ kind: 'fills', plain: false, whole: true });
     const plain = steps.find((s) => s.kind === 'whole');
     expect(notesOf(dressed, steps[steps.length - 1]).length).toBeGreaterThan(plain ? notesOf(dressed, plain).length : Infinity);
   });
@@ -215,7 +218,7 @@ describe('today', () => {
     expect(states.slice(0, 4).map((s) => s.state)).toEqual(['learned', 'learned', 'begun', 'new']);
     const items = todayFor(states, 20, TODAY);
     expect(items.filter((i) => i.kind === 'review').map((i) => [i.step?.id, i.why])).toEqual([
-      [steps[0].id, 'Last played 10 days ago; it is due again.'],
+      [steps[0].id, { code: 'today.due', days: 10 }],
     ]);
     expect(items.find((i) => i.kind === 'work')?.step).toBe(steps[2]);
   });
@@ -223,6 +226,6 @@ describe('today', () => {
   it('offers the whole song when everything is learned and nothing is due', () => {
     const passes = steps.flatMap((s) => Array.from({ length: LADDER.clean }, () => pass(s, TODAY, s.goal, true)));
     const [, item] = todayFor(stepStates(steps, passes, TODAY), 15, TODAY);
-    expect([item.step?.kind, item.why]).toEqual(['whole', 'Nothing is due: play it for joy.']);
+    expect([item.step?.kind, item.why]).toEqual(['whole', { code: 'today.nothing-due' }]);
   });
 });

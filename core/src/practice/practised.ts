@@ -1,14 +1,13 @@
 import type { Arrangement } from '../arrange/arrangement.js';
 import { TICKS_PER_QUARTER } from '../time/ticks.js';
 import { dayOf } from './days.js';
-import { warmUpTitle } from './drills.js';
 import { grade } from './grade.js';
 import { drillStep, ofStep, type Pass, type Played } from './log.js';
 import { notesOf, type PlacedNote } from './score.js';
 import { playStandIn } from './stand-in-player.js';
 import { stepsOf, type Step } from './steps.js';
 import { stepStates, todayFor, type StepState } from './today.js';
-import { figuresOf, isClean } from './words.js';
+import { figuresOf, isClean } from './verdict.js';
 
 /** When a learner is to have practised. */
 export interface PractisedDays {
@@ -17,6 +16,8 @@ export interface PractisedDays {
   readonly ago: readonly number[];
   /** Minutes on each of them. */
   readonly minutes: number;
+  /** What its warm-ups are called in the log. */
+  readonly warmUp: string;
   /** The same seed practises the same. */
   readonly seed: number;
 }
@@ -35,7 +36,7 @@ const WARM_UP: Omit<Played, 'song' | 'title' | 'seconds'> = {
  * Days of practice as a learner might have had them: each day follows its plan, the stand-in player plays, and every pass is listened
  * to as any other. For demonstration; the names of the passes begin with "demo-".
  */
-export function practised(arrangement: Arrangement, song: string, { today, ago, minutes, seed }: PractisedDays): Pass[] {
+export function practised(arrangement: Arrangement, song: string, { today, ago, minutes, warmUp, seed }: PractisedDays): Pass[] {
   const steps = stepsOf(arrangement, { order: 'song', joins: 'chain' });
   const notes = new Map<string, PlacedNote[]>();
   const passes: Pass[] = [];
@@ -49,7 +50,7 @@ export function practised(arrangement: Arrangement, song: string, { today, ago, 
       at += BETWEEN * 1000;
     };
     for (const { kind, step, minutes: given } of todayFor(stepStates(steps, passes, day), minutes, day)) {
-      if (kind === 'warm-up') add({ ...WARM_UP, seconds: given * 60 }, warmUpTitle(arrangement.song.title));
+      if (kind === 'warm-up') add({ ...WARM_UP, seconds: given * 60 }, warmUp);
       if (kind === 'rest') at += given * 60_000;
       if (!step) continue;
       const own = notes.get(step.id) ?? notesOf(arrangement, step);

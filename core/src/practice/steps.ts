@@ -28,10 +28,10 @@ export interface Step extends Stint {
   readonly kind: StepKind;
   /** Numbers of the first and last part. */
   readonly parts: { readonly from: number; readonly to: number };
-  /** "Part 3". */
-  readonly title: string;
-  /** "right hand alone". */
-  readonly what: string;
+  /** True where it spans the whole song. */
+  readonly whole: boolean;
+  /** True where only the new ending of a part is learned. */
+  readonly newEnding: boolean;
   /** Quarter notes a minute: where it begins, and where it is to arrive. */
   readonly slow: number;
   readonly goal: number;
@@ -54,17 +54,6 @@ const STEP_TEMPI: Readonly<Record<StepKind, readonly [slow: number, goal: number
 
 /** Most parts that a chain holds: pieces stay small. */
 const CHAIN = 4;
-
-/** What is done in a step. */
-export const STEP_WORDS: Readonly<Record<StepKind, string>> = {
-  right: 'right hand alone',
-  left: 'left hand alone',
-  slow: 'hands together, slowly',
-  tempo: 'hands together, up to tempo',
-  join: 'back to back',
-  whole: 'the whole song',
-  fills: 'with texture and fills',
-};
 
 /**
  * All steps of a song in the order in which they are practised: each part by the right hand, the left hand, both slowly and both at
@@ -104,8 +93,6 @@ function minutesOf(step: Pick<Step, 'slow' | 'goal' | 'hard'>, quarters: number)
 
 const clampTempo = (tempo: number): number => Math.max(20, Math.round(tempo));
 
-const title = (from: number, to: number): string => (from === to ? `Part ${from}` : `Parts ${from} to ${to}`);
-
 /** Makes the steps that span whole parts. */
 function maker({ song, parts }: Arrangement): (kind: 'join' | 'whole' | 'fills', from: Part, to: Part) => Step {
   return (kind, from, to) => {
@@ -118,8 +105,8 @@ function maker({ song, parts }: Arrangement): (kind: 'join' | 'whole' | 'fills',
       id: `${kind}:${from.start}-${to.end}`,
       kind,
       parts: { from: from.number, to: to.number },
-      title: whole ? 'The whole song' : title(from.number, to.number),
-      what: kind === 'whole' ? 'plainly, from start to end' : STEP_WORDS[kind],
+      whole,
+      newEnding: false,
       from: from.start,
       to: to.end,
       hands: 'both',
@@ -153,8 +140,8 @@ function partSteps(arrangement: Arrangement, part: Part, prints: Readonly<Record
       id: `${kind}:${from}-${part.end}`,
       kind,
       parts: { from: part.number, to: part.number },
-      title: title(part.number, part.number),
-      what: from === part.start ? STEP_WORDS[kind] : `${STEP_WORDS[kind]}, the new ending`,
+      whole: false,
+      newEnding: from !== part.start,
       from,
       to: part.end,
       hands: kind === 'right' || kind === 'left' ? kind : 'both',

@@ -28,13 +28,24 @@ export function stepStates(steps: readonly Step[], passes: readonly Pass[], toda
   });
 }
 
+/** Why something stands in today's plan. Tempos are quarter notes a minute. */
+export type TodayFact =
+  | { readonly code: 'today.warm-up' }
+  | { readonly code: 'today.rest' }
+  | { readonly code: 'today.nothing-due' }
+  /** Days since it was played last; null where that is not known. */
+  | { readonly code: 'today.due'; readonly days: number | null }
+  | { readonly code: 'today.new-hand' }
+  | { readonly code: 'today.next-step' }
+  | { readonly code: 'today.begun'; readonly tempo: number; readonly goal: number };
+
 /** A stretch of today's practice. */
 export interface TodayItem {
   readonly kind: 'warm-up' | 'review' | 'work' | 'rest';
   readonly step: Step | null;
   readonly minutes: number;
   /** Why it is there. */
-  readonly why: string;
+  readonly why: TodayFact;
 }
 
 /** Minutes: the warm-up by share, least and most; a review; the least that is worth beginning; work until a rest, and the rest. */
@@ -65,13 +76,13 @@ export function todayFor(states: readonly StepState[], minutes: number, today: D
   const forDue = Math.floor(work * DUE_SHARE);
   for (const s of due)
     if (work - left + TODAY.review <= Math.max(forDue, TODAY.review))
-      take({ kind: 'review', step: s.step, why: dueWords(s.review, today) }, TODAY.review);
+      take({ kind: 'review', step: s.step, why: dueFact(s.review, today) }, TODAY.review);
   for (const s of openSteps(states)) {
     if (left < TODAY.least && items.length > 0) break;
-    take({ kind: 'work', step: s.step, why: workWords(s) }, clamp(s.step.minutes, TODAY.least, 10));
+    take({ kind: 'work', step: s.step, why: workFact(s) }, clamp(s.step.minutes, TODAY.least, 10));
   }
   const closing = states.findLast((s) => s.step.kind === 'whole') ?? states.at(-1);
-  if (items.length === 0 && closing) take({ kind: 'review', step: closing.step, why: 'Nothing is due: play it for joy.' }, left);
+  if (items.length === 0 && closing) take({ kind: 'review', step: closing.step, why: { code: 'today.nothing-due' } }, left);
   // What is left over goes to the last thing, or to what is due, so that nothing is added that there is no time for.
   const last = items.pop();
   if (last) items.push({ ...last, minutes: last.minutes + left });
@@ -79,7 +90,7 @@ export function todayFor(states: readonly StepState[], minutes: number, today: D
     kind: 'warm-up',
     step: null,
     minutes: warm,
-    why: 'The scale of the song and its own chord shapes.',
+    why: { code: 'today.warm-up' },
   };
   return withRests(warm > 0 ? [warmUp, ...items] : items, rests);
 }
@@ -107,7 +118,7 @@ function withRests(items: readonly TodayItem[], rests: number): TodayItem[] {
     kind: 'rest',
     step: null,
     minutes: TODAY.rest,
-    why: 'Stand up, let the arms hang, look into the distance.',
+    why: { code: 'today.rest' },
   };
   const rows: TodayItem[] = [];
   let worked = 0;
@@ -125,13 +136,11 @@ function withRests(items: readonly TodayItem[], rests: number): TodayItem[] {
 
 const clamp = (n: number, low: number, high: number): number => Math.min(high, Math.max(low, n));
 
-function dueWords(review: Review | null, today: Day): string {
-  if (!review) return 'It is due.';
-  const ago = daysBetween(review.last, today);
-  return ago === 1 ? 'Last played yesterday; it is due again.' : `Last played ${ago} days ago; it is due again.`;
+function dueFact(review: Review | null, today: Day): TodayFact {
+  return { code: 'today.due', days: review ? daysBetween(review.last, today) : null };
 }
 
-function workWords({ state, ladder, step }: StepState): string {
-  if (state === 'new') return step.kind === 'right' || step.kind === 'left' ? 'New, one hand first.' : 'The next step.';
-  return `Begun: now at ♩ = ${ladder.rungs[ladder.rung]} of ${step.goal}.`;
+function workFact({ state, ladder, step }: StepState): TodayFact {
+  if (state === 'new') return { code: step.kind === 'right' || step.kind === 'left' ? 'today.new-hand' : 'today.next-step' };
+  return { code: 'today.begun', tempo: ladder.rungs[ladder.rung], goal: step.goal };
 }

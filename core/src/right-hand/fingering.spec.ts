@@ -1,7 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fitsManual, manualArpeggios, manualScales } from '../../testing/manuals.js';
-import { handsOf, HAND_PROFILES, midiOf, TICKS_PER_QUARTER as Q, type Grip } from '../index.js';
+import { midiOf } from '../pitch/pitch.js';
+import { handsOf, HAND_PROFILES } from '../song/decisions.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
+import type { Grip } from './fingering.js';
 import { costOfFingering, fingeringProblem, solveFingering, type FingeringTask } from './fingering.js';
 import { fingerLine } from './line.js';
 import { spansFor } from './spans.js';

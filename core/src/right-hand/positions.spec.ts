@@ -1,6 +1,11 @@
+import { startOf } from './positions.js';
+import { ENGLISH, MOVE_LABELS } from '../words/index.js';
 import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf } from '../../testing/songs.js';
-import { arrange, keyWords, midiOf, moveWords, setFingers, startWords, TICKS_PER_QUARTER as Q } from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { midiOf } from '../pitch/pitch.js';
+import { setFingers } from '../song/edits.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 
 const placesOf = (notes: readonly (readonly [string | null, number])[]) =>
   arrange(documentOf(songOf(notes, [[0, 'C']]))).parts.flatMap((p) => p.places);
@@ -16,7 +21,7 @@ describe('where the right hand lies', () => {
     const up = ['C5', 'D5', 'E5', 'F5', 'G5', 'A5', 'B5', 'C6'].map((p) => [p, 0.5] as const);
     const [first, second] = placesOf(up);
     expect([first.thumb, second.thumb, second.move, second.by]).toEqual(['C5', 'F5', 'under', 5]);
-    expect(moveWords(second)).toBe('the thumb passes under');
+    expect(MOVE_LABELS[second.move]).toBe('the thumb passes under');
     expect(second.start).toBe(1.5 * Q);
   });
 
@@ -57,7 +62,7 @@ describe('places in words', () => {
     ['B3', 'the B below middle C'],
     ['Bb2', 'the second Bb below middle C'],
     ['C5', 'the C above middle C'],
-  ])('%s is %s', (pitch, words) => expect(keyWords(pitch)).toBe(words));
+  ])('%s is %s', (pitch, words) => expect(ENGLISH.pianoKey(pitch)).toBe(words));
 
   it('names the start by the thumb and the first finger', () => {
     const [place] = placesOf([
@@ -66,7 +71,7 @@ describe('places in words', () => {
       ['G5', 1],
       ['E5', 1],
     ]);
-    expect(startWords(place, 'E5', 3)).toBe('Thumb on the C above middle C; finger 3 begins on E5.');
-    expect(startWords(place, 'C5', 1)).toBe('Thumb on the C above middle C.');
+    expect(ENGLISH.fact(startOf(place, 'E5', 3))).toBe('Thumb on the C above middle C; start with finger 3 on E5.');
+    expect(ENGLISH.fact(startOf(place, 'C5', 1))).toBe('Thumb on the C above middle C.');
   });
 });

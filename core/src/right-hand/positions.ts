@@ -81,32 +81,13 @@ export function stepsFrom(pitch: Pitch, steps: number, key: Key): Pitch {
   return `${names.get(letter) ?? letter}${octave + Math.floor(at / 7)}`;
 }
 
-const ORDINALS = ['', '', 'second ', 'third ', 'fourth '];
-
-/** A key as a teacher names it: "middle C", "the F above middle C", "the second B below middle C". */
-export function keyWords(pitch: Pitch): string {
-  if (pitch === 'C4') return 'middle C';
-  const away = midiOf(pitch) - midiOf('C4');
-  const times = away > 0 ? Math.ceil(away / 12) : Math.ceil(-away / 12);
-  const count = ORDINALS[times] ?? `${times}th `;
-  return `the ${count}${nameOf(pitch)} ${away > 0 ? 'above' : 'below'} middle C`;
+/** Where a hand begins: the key under its thumb, and the finger for its first note where that is not the thumb's. */
+export interface StartFact {
+  readonly code: 'hand.starts';
+  readonly thumb: Pitch;
+  readonly first: { readonly pitch: Pitch; readonly finger: number } | null;
 }
 
-/** Where a hand begins, in words: "Thumb on the G above middle C; finger 3 begins on B4." */
-export function startWords(place: HandPlace, first: Pitch, finger: number | null): string {
-  const thumb = `Thumb on ${keyWords(place.thumb)}`;
-  if (finger === null || first === place.thumb) return `${thumb}.`;
-  return `${thumb}; finger ${finger} begins on ${first}.`;
-}
-
-const MOVES: Readonly<Record<Exclude<Fingered['move'], 'stay'>, string>> = {
-  fresh: 'begins',
-  under: 'the thumb passes under',
-  over: 'a finger passes over the thumb',
-  shift: 'the hand jumps',
-};
-
-/** How the hand comes to a place, in words. */
-export function moveWords({ move }: HandPlace): string {
-  return move === 'stay' ? 'stays' : MOVES[move];
+export function startOf({ thumb }: HandPlace, first: Pitch, finger: number | null): StartFact {
+  return { code: 'hand.starts', thumb, first: finger === null || first === thumb ? null : { pitch: first, finger } };
 }

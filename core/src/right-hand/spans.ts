@@ -14,7 +14,7 @@ export interface PairSpan {
  * Semitone spans for rising right-hand pairs, mirrored for the left hand. Negative spans are those where the thumb
  * passes under. Source: Parncutt, Sloboda, Clarke, Raekallio and Desain (1997), with the refinements of Jacobs (2001).
  */
-export const PAIR_SPANS: Readonly<Record<string, readonly [number, number, number, number, number, number]>> = {
+const PAIR_SPANS: Readonly<Record<string, readonly [number, number, number, number, number, number]>> = {
   '1-2': [-5, -3, 1, 5, 8, 10],
   '1-3': [-4, -2, 3, 7, 10, 12],
   '1-4': [-3, -1, 5, 9, 12, 14],

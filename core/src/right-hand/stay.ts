@@ -6,15 +6,6 @@ import { barAt, type Bar } from '../time/bars.js';
 import { barTicks, beatTicks, isCompound } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
 
-/** Rhythm figures of a staying right hand, in words. */
-export const STAY_FIGURE_WORDS: Readonly<Record<Stay['figure'], string>> = {
-  held: 'one long note a bar',
-  counts: 'on every beat',
-  'off-beats': 'between the beats',
-  'long-short': 'long and short',
-  rocking: 'twice a beat',
-};
-
 /** A note lies here when the tune gives no height: the octave above middle C. */
 const USUAL_MIDDLE = 72;
 

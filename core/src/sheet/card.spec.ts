@@ -1,13 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { demo } from '../../testing/songs.js';
-import { cardOf, checkDocument, setChord } from '../index.js';
+import { setChord } from '../song/edits.js';
+import { cardOf, checkDocument } from './card.js';
 
 const glass = demo('harbour-glass.abc');
 
 describe('the card of a song', () => {
   it('shows its key, meter, bars, the chords that the pianist left, and the turn of its tune', () => {
     const card = cardOf(setChord(glass, 0, 'Bbmaj7'));
-    expect(card).toMatchObject({ title: 'Harbour Glass', key: 'F major', facts: '4/4 · 32 bars', fault: null });
+    expect(card).toMatchObject({
+      title: 'Harbour Glass',
+      facts: { key: { tonic: 'F', mode: 'major' }, meter: '4/4', bars: 32 },
+      fault: null,
+    });
     expect(card.chords[0]).toBe('Bbmaj7');
     expect(card.chords.length).toBe(new Set(card.chords).size);
     expect(card.contour.length).toBe(16);

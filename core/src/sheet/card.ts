@@ -1,4 +1,4 @@
-import { keyName } from '../harmony/key.js';
+import type { Key } from '../harmony/key.js';
 import { resolveChords } from '../song/edits.js';
 import { staffStep } from '../pitch/pitch.js';
 import { DocumentSchema, isNewerDocument, type Document } from '../song/decisions.js';
@@ -10,10 +10,8 @@ import { meterName } from '../time/meter.js';
 /** What a song shows of itself on the shelf. */
 export interface SongCard {
   readonly title: string;
-  /** "G minor". */
-  readonly key: string;
-  /** "3/4 · 16 bars". */
-  readonly facts: string;
+  /** Key, meter and bars; null for a song that cannot be opened. */
+  readonly facts: { readonly key: Key; readonly meter: string; readonly bars: number } | null;
   /** The first different chords, up to six. */
   readonly chords: readonly string[];
   /** The first notes of the tune, x and y from 0 to 1, y downwards. */
@@ -41,14 +39,13 @@ export function checkDocument(data: unknown): Checked {
 /** The card of saved data, whatever it is: what cannot be opened has one too. */
 export function cardOf(data: unknown): SongCard {
   const checked = checkDocument(data);
-  if (!checked.ok) return { title: checked.title, key: '', facts: '', chords: [], contour: [], fault: checked.fault };
+  if (!checked.ok) return { title: checked.title, facts: null, chords: [], contour: [], fault: checked.fault };
   const { song } = checked.document;
   const bars = layBars(song).filter((b) => b.number > 0).length;
   const names = new Set(resolveChords(checked.document).map((c) => c.symbol));
   return {
     title: song.title,
-    key: keyName(song.key),
-    facts: `${meterName(song.meters[0])} · ${bars} ${bars === 1 ? 'bar' : 'bars'}`,
+    facts: { key: song.key, meter: meterName(song.meters[0]), bars },
     chords: [...names].slice(0, 6),
     contour: contourOf(song),
     fault: null,

@@ -1,6 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf } from '../../testing/songs.js';
-import { arrange, firstLook, handsOf, nameSection, parseKey, shapesOf, warmUp, type Document, type Key } from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { parseKey, type Key } from '../harmony/key.js';
+import { shapesOf } from '../left-hand/shapes.js';
+import { handsOf, type Document } from '../song/decisions.js';
+import { nameSection } from '../song/edits.js';
+import { firstLook, warmUp } from './first-look.js';
 
 const look = (doc: Document) => firstLook(arrange(doc), doc.hands);
 
@@ -10,18 +15,14 @@ describe('the first look', () => {
   it('names key, meter, form, chords and shapes of the song as it is arranged', () => {
     const brief = look(glass);
     const arrangement = arrange(glass);
-    expect([brief.key, brief.meter, brief.pickup]).toEqual(['F major', '4/4', null]);
+    expect([brief.key, brief.meter, brief.pickup]).toEqual([{ tonic: 'F', mode: 'major' }, '4/4', null]);
     expect(brief.form.map((f) => f.label).join(' ')).toBe('A B A B′ C D A B′');
     const chords = new Set(arrangement.song.chords.map((c) => c.symbol));
     expect(new Set(brief.chords.map((c) => c.symbol))).toEqual(chords);
-    expect(brief.chords[0]).toMatchObject({ symbol: 'Fmaj7', degree: 'I', name: 'F major seventh' });
+    expect(brief.chords[0]).toMatchObject({ symbol: 'Fmaj7', degree: 'I' });
     expect(brief.shapes.map((s) => s.form)).toEqual(shapesOf(arrangement.parts.flatMap((p) => p.chords)).map((s) => s.form));
     expect(brief.hardest).toEqual(arrangement.hardest);
-    expect(brief.range).toEqual({
-      low: 'F4',
-      high: 'F5',
-      words: 'from the F above middle C to the second F above middle C, an octave',
-    });
+    expect(brief.range).toEqual({ low: 'F4', high: 'F5' });
     expect(brief.accidentals).toEqual([{ name: 'Db', bars: [18] }]);
   });
 

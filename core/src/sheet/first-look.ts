@@ -1,15 +1,14 @@
-import { keyName, scaleOf, type Key } from '../harmony/key.js';
-import { chordName, degreeOf } from '../harmony/naming.js';
+import { scaleOf, type Key } from '../harmony/key.js';
+import { degreeOf } from '../harmony/naming.js';
 import { parseChord } from '../harmony/symbol.js';
 import { songDifficulty } from '../arrange/ease.js';
 import type { Arrangement, Part } from '../arrange/arrangement.js';
 import { shapeOf, shapesOf, type Shape } from '../left-hand/shapes.js';
-import { distanceWords, midiOf, nameOf, pitchAt, pitchClass, transposeName, type NoteName, type Pitch } from '../pitch/pitch.js';
+import { midiOf, nameOf, pitchAt, pitchClass, transposeName, type NoteName, type Pitch } from '../pitch/pitch.js';
 import { fingerLine } from '../right-hand/line.js';
-import { keyWords, startWords } from '../right-hand/positions.js';
+import { startOf, type StartFact } from '../right-hand/positions.js';
 import type { Hardest } from '../difficulty/difficulty.js';
 import type { Hands } from '../song/decisions.js';
-import { partTitle } from './chart.js';
 import { countIn, offsetInBar, type Bar } from '../time/bars.js';
 import { meterName } from '../time/meter.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../time/ticks.js';
@@ -29,7 +28,7 @@ export interface RhythmFigure {
 
 /** A page about a song before the work begins. */
 export interface FirstLook {
-  readonly key: string;
+  readonly key: Key;
   readonly warmUps: readonly WarmUp[];
   readonly meter: string;
   /** What is sung before the first full bar, in counts, or null. */
@@ -38,14 +37,14 @@ export interface FirstLook {
     readonly label: string;
     readonly part: number;
     readonly section: string | null;
-    readonly title: string;
+    readonly name: string | null;
+    readonly bars: Part['bars'];
     readonly difficulty: number;
     /** The earlier part that it takes up wholly, or null. */
     readonly as: number | null;
   }[];
   readonly chords: readonly {
     readonly symbol: string;
-    readonly name: string;
     readonly degree: string | null;
     readonly times: number;
   }[];
@@ -53,8 +52,8 @@ export interface FirstLook {
   readonly rhythms: readonly RhythmFigure[];
   /** Notes of the tune outside the scale, with the bars where they come. */
   readonly accidentals: readonly { readonly name: NoteName; readonly bars: readonly number[] }[];
-  readonly range: { readonly low: Pitch; readonly high: Pitch; readonly words: string } | null;
-  readonly start: string | null;
+  readonly range: { readonly low: Pitch; readonly high: Pitch } | null;
+  readonly start: StartFact | null;
   readonly hardest: Hardest | null;
   readonly difficulty: number;
   /** Minutes to learn it, hands apart and slowly together, repeats once. */
@@ -77,7 +76,7 @@ export function firstLook(arrangement: Arrangement, hands: Hands): FirstLook {
   const melody = parts.flatMap((p) => p.melody);
   const first = parts.find((p) => p.places.length > 0);
   return {
-    key: keyName(song.key),
+    key: song.key,
     warmUps: (['right', 'left'] as const).map((hand) => warmUp(song.key, hand, hands)),
     meter: meterName(song.meters[0]),
     pickup:
@@ -91,7 +90,8 @@ export function firstLook(arrangement: Arrangement, hands: Hands): FirstLook {
       label: p.label,
       part: p.number,
       section: sections.find((s) => s.from === p.number)?.name ?? null,
-      title: partTitle(p),
+      name: p.name,
+      bars: p.bars,
       difficulty: p.difficulty.score,
       as: p.repeats?.kind === 'exact' ? p.repeats.part : null,
     })),
@@ -103,7 +103,7 @@ export function firstLook(arrangement: Arrangement, hands: Hands): FirstLook {
     rhythms: rhythmFigures(arrangement),
     accidentals: accidentals(arrangement),
     range: rangeOf(melody.map((n) => n.pitch)),
-    start: first ? startWords(first.places[0], first.melody[0].pitch, first.melody[0].finger) : null,
+    start: first ? startOf(first.places[0], first.melody[0].pitch, first.melody[0].finger) : null,
     hardest,
     difficulty: songDifficulty(parts),
     minutes: Math.round(parts.reduce((sum, p) => sum + minutesFor(p), 0)),
@@ -130,8 +130,7 @@ function differentChords({ parts, song }: Arrangement): FirstLook['chords'] {
   for (const c of parts.flatMap((p) => p.chords)) if (!c.again) times.set(c.symbol, (times.get(c.symbol) ?? 0) + 1);
   return [...times].map(([symbol, n]) => {
     const chord = parseChord(symbol);
-    const plain = chord.kind === 'chord';
-    return { symbol, name: plain ? chordName(chord) : symbol, degree: plain ? degreeOf(chord, song.key) : null, times: n };
+    return { symbol, degree: chord.kind === 'chord' ? degreeOf(chord, song.key) : null, times: n };
   });
 }
 
@@ -172,8 +171,7 @@ function accidentals({ song, bars, parts }: Arrangement): FirstLook['accidentals
 function rangeOf(pitches: readonly Pitch[]): FirstLook['range'] {
   if (pitches.length === 0) return null;
   const sorted = [...pitches].sort((a, b) => midiOf(a) - midiOf(b));
-  const [low, high] = [sorted[0], sorted[sorted.length - 1]];
-  return { low, high, words: `from ${keyWords(low)} to ${keyWords(high)}, ${distanceWords(midiOf(high) - midiOf(low))}` };
+  return { low: sorted[0], high: sorted[sorted.length - 1] };
 }
 
 /** Minutes for one part; a part that comes again costs nothing new, one with another ending what is new in it. */

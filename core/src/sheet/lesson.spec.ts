@@ -1,27 +1,33 @@
 import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf } from '../../testing/songs.js';
-import { arrange, chordShapes, lessonOf, lessonText, setWish, worksheet } from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { setWish } from '../song/edits.js';
+import { ENGLISH, hardestAdvice, lessonText, repeatWords, togetherWords } from '../words/index.js';
+import { chordShapes, lessonOf, worksheet } from './lesson.js';
 
 const glass = arrange(demo('harbour-glass.abc'));
 
 describe('a lesson', () => {
   it('teaches a part as start, right hand, chords, and where they meet', () => {
     const [part] = lessonOf(arrange(demo('lamps-across-the-sound.letters'))).parts;
-    expect(part.start).toMatch(/^Thumb on .+; finger \d begins on D4\.$|^Thumb on the D above middle C\.$/);
+    expect(part.start && ENGLISH.fact(part.start)).toMatch(
+      /^Thumb on .+; start with finger \d on D4\.$|^Thumb on the D above middle C\.$/,
+    );
     expect(part.notes.map((n) => n.letter)[0]).toBe('D');
     expect(part.chords[0].notes.length).toBe(part.chords[0].fingers.length);
     expect(part.together.length).toBeGreaterThan(0);
-    expect(part.together[0].sentence).toMatch(/\.$/);
+    expect(togetherWords(part.together[0].point, ENGLISH)).toMatch(/\.$/);
   });
 
   it('names the repeats, so that nothing is learned twice, and the hardest part', () => {
     const lesson = lessonOf(glass);
-    expect(lesson.parts[2].repeat).toBe('As part 1');
-    expect(lesson.hardest).toContain(`Part ${glass.hardest?.part} is the hardest`);
+    const { repeats } = lesson.parts[2];
+    expect(repeats && repeatWords(repeats)).toBe('same as part 1');
+    expect(hardestAdvice(lesson, ENGLISH)).toContain(`Part ${glass.hardest?.part} is the hardest`);
   });
 
   it('is plain text with every chord and every note of the tune', () => {
-    const text = lessonText(glass);
+    const text = lessonText(glass, ENGLISH);
     for (const part of glass.parts) expect(text).toContain(`Part ${part.number} ·`);
     const letters = glass.parts[0].melody.map((n) => n.pitch.replace(/\d/, ''));
     expect(text.replace(/\(\d\)/g, '')).toContain(`Right hand: ${letters.join(' ')}`);
@@ -31,7 +37,8 @@ describe('a lesson', () => {
   it('joins the chords to the tune as they are learned first, whatever texture comes later', () => {
     const plain = demo('lamps-across-the-sound.letters');
     const dressed = setWish(plain, null, 'texture', 'bass-chord-chord');
-    const sentences = (document: typeof plain) => lessonOf(arrange(document)).parts.map((p) => p.together.map((t) => t.sentence));
+    const sentences = (document: typeof plain) =>
+      lessonOf(arrange(document)).parts.map((p) => p.together.map((t) => togetherWords(t.point, ENGLISH)));
     expect(arrange(dressed).parts[0].together.length).toBeGreaterThan(arrange(plain).parts[0].together.length);
     expect(sentences(dressed).map((s) => s.length)).toEqual(arrange(dressed).parts.map((p) => p.chords.length));
     expect(sentences(plain)[1][0]).toBe('Eb5 with C minor on 1, on the first syllable of “leaning”.');
@@ -49,15 +56,15 @@ describe('the chord sheet', () => {
     const shapes = chordShapes(glass);
     const keys = glass.parts.flatMap((p) => p.chords.map((c) => c.pitches.join(' ')));
     expect(shapes.map((s) => s.pitches.join(' ')).sort()).toEqual([...new Set(keys)].sort());
-    expect(shapes.every((s) => s.names.length > 0 && s.parts.length > 0)).toBe(true);
+    expect(shapes.every((s) => s.symbols.length > 0 && s.parts.length > 0)).toBe(true);
   });
 });
 
 describe('a worksheet', () => {
   it('leaves every other name and all chord notes blank, and parts that return out', () => {
     const sheet = worksheet(glass);
-    expect(sheet.map((p) => p.number)).not.toContain(3);
+    expect(sheet.map((p) => p.part.number)).not.toContain(3);
     expect(sheet[0].notes.map((n) => n.blank).slice(0, 4)).toEqual([false, true, false, true]);
-    expect(sheet[0].chords[0]).toMatchObject({ name: expect.stringContaining('seventh') as string, blanks: 4 });
+    expect(sheet[0].chords[0]).toMatchObject({ symbol: 'Fmaj7', blanks: 4 });
   });
 });

@@ -1,11 +1,12 @@
-import { z } from '../zod.js';
+import * as z from 'zod';
+import '../zod.js';
 import { HARMONIC_RHYTHMS, VOCABULARIES } from '../harmony/vocabulary.js';
 import { isPitch } from '../pitch/pitch.js';
 import { MOST } from './limits.js';
 import { line, SongSchema, symbolText, ticks } from './song.js';
 import { TextureSchema } from './texture-data.js';
 
-const pitch = z.string().refine(isPitch, { message: 'is not a pitch' });
+const pitch = z.string().refine(isPitch, { message: 'not-a-pitch' });
 
 /** A stretch that the pianist made one part. Stretches never overlap; the rest of the song is divided around them. */
 const PartChoice = z.object({ start: ticks, end: ticks.min(1) });
@@ -178,7 +179,7 @@ const reach = z.number().int().min(MEASURABLE.least).max(MEASURABLE.most);
 /** A span that was measured: what lies easily, and what is never exceeded, in semitones from lowest to highest key. */
 const Span = z
   .object({ comfortable: reach, limit: reach })
-  .refine((s) => s.comfortable <= s.limit, { message: 'The comfortable span is wider than the limit.' });
+  .refine((s) => s.comfortable <= s.limit, { message: 'comfortable-past-limit' });
 
 /** Who plays, on which keyboard. */
 export const HandsSchema = z.object({

@@ -72,7 +72,7 @@ export function restoreChord(doc: Document, at: Ticks): Document {
 }
 
 /** True where chords are suggested rather than given. */
-export function isSuggestedAt({ song, choices }: Pick<Document, 'song' | 'choices'>, at: Ticks): boolean {
+function isSuggestedAt({ song, choices }: Pick<Document, 'song' | 'choices'>, at: Ticks): boolean {
   return (passageAt(choices.passages, at)?.suggest ?? choices.suggest) !== null || song.chords.length === 0;
 }
 

@@ -1,7 +1,13 @@
+import { countingWords, heldCounts } from '../words/index.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { documentOf, songOf, songs } from '../../testing/songs.js';
-import { arrange, countNotes, countSentence, layBars, setWish, TICKS_PER_QUARTER as Q, type Song } from '../index.js';
+import { arrange } from '../arrange/arrange.js';
+import { countNotes } from '../join/counting.js';
+import { layBars } from '../time/bars.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
+import { setWish } from './edits.js';
+import type { Song } from './song.js';
 import { isSyncopated, straighten } from './rhythm.js';
 
 const plain = (song: Song) => straighten(song.melody, { start: 0, end: song.length }, layBars(song));
@@ -95,7 +101,7 @@ describe('counting aloud', () => {
       ['G5', 6],
       ['A5', 2],
     ]);
-    expect(counted(song).map((c) => [c.count, c.held, c.tied])).toEqual([
+    expect(counted(song).map((c) => [c.count, heldCounts(c), c.tied])).toEqual([
       ['1', '', false],
       ['2', '', false],
       ['2 &', '3 4', false],
@@ -103,8 +109,8 @@ describe('counting aloud', () => {
       ['3', 'hold 6', true],
       ['1', '2', false],
     ]);
-    expect(countSentence(counted(song)[2])).toBe('Struck on 2 &, held over 3, 4. It comes ahead of the beat.');
-    expect(countSentence(counted(song)[4])).toBe('Struck on 3, hold 6, across the bar line.');
+    expect(countingWords(counted(song)[2])).toBe('Played on 2 &, held over 3, 4. It comes ahead of the beat.');
+    expect(countingWords(counted(song)[4])).toBe('Played on 3, held for 6, across the bar line.');
   });
 
   it.each([

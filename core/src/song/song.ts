@@ -1,7 +1,8 @@
-import { z } from '../zod.js';
+import * as z from 'zod';
+import '../zod.js';
 import type { Key } from '../harmony/key.js';
 import { HIGHEST_KEY, LOWEST_KEY, isPitch, midiOf } from '../pitch/pitch.js';
-import { countBars, placeName, layBars, type Bar } from '../time/bars.js';
+import { countBars, layBars, placeOf, type Bar, type Place } from '../time/bars.js';
 import { MOST } from './limits.js';
 import { oneLine } from './text.js';
 
@@ -32,7 +33,7 @@ const MelodyNote = z.object({
   at: ticks,
   length: ticks.min(1),
   pitch: z.string().refine((p) => isPitch(p) && midiOf(p) >= LOWEST_KEY && midiOf(p) <= HIGHEST_KEY, {
-    message: 'lies off the keyboard (A0 to C8)',
+    message: 'off-keyboard',
   }),
   lyric: Lyric.nullable().transform((sung) => (sung?.text ? sung : null)),
   /** Small notes struck just before it, as they are written; they are not played. */
@@ -68,26 +69,36 @@ const MeterAt = z.object({
   unit: z.union([z.literal(1), z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),
 });
 
-/** Finds the first broken invariant of a song, as a sentence with its place, or null. */
-function firstFault(song: z.infer<typeof SongShape>): string | null {
-  if (song.meters.length === 0 || song.meters[0].at !== 0) return 'The song has no time signature at its start.';
-  if (song.meters.some((m, i) => i > 0 && m.at <= song.meters[i - 1].at)) return 'The time signatures are out of order.';
-  if (song.pickup >= song.length) return 'The pick-up is longer than the song.';
-  if (countBars(song, MOST.bars) > MOST.bars) return `The song has more than ${MOST.bars} bars.`;
+/** What is wrong with a song as a whole. */
+export type SongFault =
+  | { readonly code: 'song.no-meter' }
+  | { readonly code: 'song.meters-out-of-order' }
+  | { readonly code: 'song.long-pickup' }
+  | { readonly code: 'song.too-many-bars'; readonly most: number }
+  | { readonly code: 'song.overlap'; readonly place: Place }
+  | { readonly code: 'song.note-past-end'; readonly place: Place }
+  | { readonly code: 'song.chords-out-of-order'; readonly place: Place }
+  | { readonly code: 'song.chord-past-end'; readonly symbol: string };
+
+/** Finds the first broken invariant of a song with its place, or null. */
+function faultOf(song: z.infer<typeof SongShape>): SongFault | null {
+  if (song.meters.length === 0 || song.meters[0].at !== 0) return { code: 'song.no-meter' };
+  if (song.meters.some((m, i) => i > 0 && m.at <= song.meters[i - 1].at)) return { code: 'song.meters-out-of-order' };
+  if (song.pickup >= song.length) return { code: 'song.long-pickup' };
+  if (countBars(song, MOST.bars) > MOST.bars) return { code: 'song.too-many-bars', most: MOST.bars };
   // Bars are laid only where there is a place to name.
   let bars: readonly Bar[] | null = null;
-  const placeAt = (at: number) => placeName((bars ??= layBars(song)), at);
+  const placeAt = (at: number) => placeOf((bars ??= layBars(song)), at);
   let until = 0;
   for (const note of song.melody) {
-    const where = () => placeAt(note.at);
-    if (note.at < until) return `Two melody notes sound at once at ${where()}.`;
+    if (note.at < until) return { code: 'song.overlap', place: placeAt(note.at) };
     until = note.at + note.length;
-    if (until > song.length) return `The melody note at ${where()} runs past the end of the song.`;
+    if (until > song.length) return { code: 'song.note-past-end', place: placeAt(note.at) };
   }
   let before = -1;
   for (const chord of song.chords) {
-    if (chord.at <= before) return `The chords are out of order at ${placeAt(chord.at)}.`;
-    if (chord.at >= song.length) return `The chord ${chord.symbol} lies past the end of the song.`;
+    if (chord.at <= before) return { code: 'song.chords-out-of-order', place: placeAt(chord.at) };
+    if (chord.at >= song.length) return { code: 'song.chord-past-end', symbol: chord.symbol };
     before = chord.at;
   }
   return null;
@@ -119,8 +130,8 @@ const SongShape = z.object({
  * start of the music, the pick-up at 0. Melody notes never overlap, chords are in order, all lie inside the song.
  */
 export const SongSchema = SongShape.superRefine((song, context) => {
-  const fault = firstFault(song);
-  if (fault) context.addIssue({ code: 'custom', message: fault });
+  const fault = faultOf(song);
+  if (fault) context.addIssue({ code: 'custom', message: fault.code, params: { fault } });
 });
 
 export type Song = z.infer<typeof SongShape>;

@@ -1,4 +1,5 @@
-import { z } from '../zod.js';
+import * as z from 'zod';
+import '../zod.js';
 
 /**
  * What one attack of a texture plays, as degrees of the chord counted up from its root in the bass: "1", "5", "8", "10" (the third an
@@ -12,7 +13,7 @@ const TEXTURE_TOKEN = /^(-|\.|(?:c|u|w|p|5,|1|3|5|7|8|9|10|12|14)(?:\+(?:1|3|5|7
 const Pattern = z.object({
   meter: z.string().regex(/^\d{1,2}\/(1|2|4|8|16)$/),
   /** Bars that it fills, each with as many tokens as the others, "|" between them. */
-  steps: z.string().max(2000).refine(readable, { message: 'has something that is no degree, or bars of different lengths' }),
+  steps: z.string().max(2000).refine(readable, { message: 'unreadable-steps' }),
 });
 
 /** An accompaniment texture: what the left hand makes of a chord, meter by meter. */

@@ -110,12 +110,16 @@ export function countIn(bars: readonly Bar[], at: Ticks): string {
   return countText(countAt(offsetInBar(bar, at), bar.meter));
 }
 
-/** A position as a pianist says it: "bar 12, count 3". */
-export function placeName(bars: readonly Bar[], at: Ticks): string {
-  const bar = barAt(bars, at);
-  const name = bar.number === 0 ? 'the pick-up' : `bar ${bar.number}`;
-  return `${name}, count ${countIn(bars, at)}`;
+/** A place in the music as a pianist counts it. */
+export interface Place {
+  /** Number of the bar; 0 for a pick-up. */
+  readonly bar: number;
+  /** The count in it: "1", "2 &". */
+  readonly count: string;
 }
+
+/** The bar and the count of a position. */
+export const placeOf = (bars: readonly Bar[], at: Ticks): Place => ({ bar: barAt(bars, at).number, count: countIn(bars, at) });
 
 /** The bar numbers a stretch covers, leaving out a pick-up that only leads into it. */
 export function barSpan(bars: readonly Bar[], start: Ticks, end: Ticks): { from: number; to: number } {
@@ -126,12 +130,4 @@ export function barSpan(bars: readonly Bar[], start: Ticks, end: Ticks): { from:
   const from = leadsIn || pickup ? first.number + 1 : first.number;
   // A last bar that only lends its end to the next part's pick-up still counts as ours.
   return { from, to: Math.max(from, last.number) };
-}
-
-/** A word for one of something, or for any other number of it. */
-export const plural = (n: number, one: string, many = `${one}s`): string => (n === 1 ? one : many);
-
-/** A phrase at the head of a sentence: "Bar 12, count 3". */
-export function capital(text: string): string {
-  return text[0].toUpperCase() + text.slice(1);
 }

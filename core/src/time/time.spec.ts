@@ -1,19 +1,10 @@
+import { placeOf } from './bars.js';
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import {
-  barAt,
-  barSpan,
-  barTicks,
-  countBars,
-  countAt,
-  countIn,
-  countText,
-  cutAt,
-  layBars,
-  metricStrength,
-  placeName,
-  TICKS_PER_QUARTER as Q,
-} from '../index.js';
+import { barAt, barSpan, countBars, countIn, cutAt, layBars } from './bars.js';
+import { countAt, countText } from './counts.js';
+import { barTicks, metricStrength } from './meter.js';
+import { TICKS_PER_QUARTER as Q } from './ticks.js';
 
 const at = (quarters: number) => Math.round(quarters * Q);
 
@@ -58,8 +49,8 @@ describe('bars', () => {
   it('numbers the first full bar 1 and the pick-up 0', () => {
     expect(bars.map((b) => b.number)).toEqual([0, 1, 2, 3]);
     expect(countIn(bars, 0)).toBe('3');
-    expect(placeName(bars, 0)).toBe('the pick-up, count 3');
-    expect(placeName(bars, at(5))).toBe('bar 2, count 2');
+    expect(placeOf(bars, 0)).toEqual({ bar: 0, count: '3' });
+    expect(placeOf(bars, at(5))).toEqual({ bar: 2, count: '2' });
   });
 
   it('finds the bar of a place by halving', () => {

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, signal, viewChild } from '@angular/core';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
-import { keyName, meterName } from '@joined-hands/core';
+import { meterName } from '@joined-hands/core/time';
 import { CdkVirtualScrollableElement } from '@angular/cdk/scrolling';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { filter, map, skip } from 'rxjs';
@@ -18,6 +18,7 @@ import { ToastOutlet, Toasts } from './widgets/toasts';
 import { SwUpdate } from '@angular/service-worker';
 import { GLOSSARY } from './words/glossary';
 import { letGoOfButton } from './widgets/keys';
+import { Words } from './words/words';
 
 /** The screens of a song, in the order of the work. */
 const SCREENS = [
@@ -54,6 +55,7 @@ const OF_SONG: ReadonlySet<string> = new Set([...SCREENS.map((s) => s.path), ...
   },
 })
 export class App {
+  private readonly words = inject(Words);
   protected readonly desk = inject(DeskStore);
   private readonly practice = inject(PracticeStore);
   protected readonly settings = inject(SettingsStore);
@@ -79,7 +81,7 @@ export class App {
   });
   protected readonly about = computed(() => {
     const song = this.song();
-    return song ? { key: keyName(song.key), meter: meterName(song.meters[0]), tempo: song.tempo } : null;
+    return song ? { key: this.words.say().key(song.key), meter: meterName(song.meters[0]), tempo: song.tempo } : null;
   });
 
   constructor() {

@@ -8,7 +8,18 @@ import { MOST } from '../../song/limits.js';
 import type { ChordEvent, Lyric, Mark } from '../../song/song.js';
 import { assemble, type RawMeasure, type RawNote, type RawSong } from '../measures.js';
 import { markOfDecoration } from '../ornaments.js';
-import { inPlace, reading, refuse, type Answers, type Counted, type Question, type Reading } from '../result.js';
+import {
+  inPlace,
+  reading,
+  refuse,
+  type Answers,
+  type Counted,
+  type Notice,
+  type Question,
+  type QuestionEntry,
+  type Reading,
+  type RefusedAt,
+} from '../result.js';
 import { Tally } from '../tally.js';
 import { unescapeAbc } from './text.js';
 
@@ -65,20 +76,19 @@ const MAX_REST_BARS = 400;
  */
 export function readAbc(text: string, answers: Answers = {}): Reading {
   return reading(() => {
-    const wayOut = 'Paste a tune that has its X:, M:, L: and K: lines.';
-    if (!text.trim()) refuse(null, 'The text is empty.', wayOut);
-    if (text.length > MAX_TEXT) refuse(null, 'The text is longer than five million letters.', 'Choose a smaller book.');
-    if (!/^\s*K:/m.test(text)) refuse(null, 'This is not ABC: it has no K: line for the key.', wayOut);
+    if (!text.trim()) refuse(null, { code: 'file.empty' }, 'abc-lines');
+    if (text.length > MAX_TEXT) refuse(null, { code: 'file.too-long', most: MAX_TEXT, what: 'letters' }, 'smaller-book');
+    if (!/^\s*K:/m.test(text)) refuse(null, { code: 'abc.no-key' }, 'abc-lines');
     const tunes = tunesOf(text);
     const chosen = tunes.find((t) => t.id === answers['tune']) ?? tunes[0];
-    if (chosen.text.length > MAX_TUNE) refuse(null, `The tune is longer than ${MAX_TUNE} letters.`, 'Bring in one song.');
+    if (chosen.text.length > MAX_TUNE) refuse(null, { code: 'file.too-long', most: MAX_TUNE, what: 'letters' }, 'one-song');
     checkSigns(chosen.text);
     const tune = parsed(chosen.text);
-    if (!tune) return refuse(null, 'This is not ABC: no tune was found in it.', wayOut);
+    if (!tune) return refuse(null, { code: 'abc.no-tune' }, 'abc-lines');
     const reader = new AbcTuneReader(tune, chosen.text, answers['voice'] ?? null);
     const raw = reader.read();
     const { song, notices } = assemble(raw);
-    const order = song.order ? [`Repeats are played out. On the page the measures are played as ${song.order}.`] : [];
+    const order: Notice[] = song.order ? [{ code: 'notice.order', order: song.order }] : [];
     return {
       song,
       notices: [...notices, ...order],
@@ -98,8 +108,7 @@ function checkSigns(text: string): void {
   const voices = new Set<string>();
   let overlays = 0;
   text.split(/\r\n?|\n/).forEach((line, i) => {
-    if (line.length > MOST_LETTERS)
-      refuse(`line ${i + 1}`, `the line is longer than ${MOST_LETTERS} letters.`, 'Break it at a bar line.', i + 1);
+    if (line.length > MOST_LETTERS) refuse([{ line: i + 1 }], { code: 'line.too-long', most: MOST_LETTERS }, 'break-line', i + 1);
     for (const [, id] of line.matchAll(/(?:^|\[)V:\s*([^\s\]]*)/g)) voices.add(id);
     if (/^([A-Za-z]:|%)/.test(line)) return;
     let open = false;
@@ -112,11 +121,10 @@ function checkSigns(text: string): void {
       if (sign === '{') open = true;
       if (sign === '}') open = false;
     }
-    if (open) refuse(`line ${i + 1}`, 'grace notes are not closed.', 'Write } after them.', i + 1);
+    if (open) refuse([{ line: i + 1 }], { code: 'abc.open-graces' }, 'close-graces', i + 1);
   });
-  if (voices.size > MOST_VOICES) refuse(null, `The tune has more than ${MOST_VOICES} voices.`, 'Bring in one song.');
-  if (overlays > MOST_OVERLAYS)
-    refuse(null, `The tune has more than ${MOST_OVERLAYS} “&” signs.`, 'Write what they lay over as voices.');
+  if (voices.size > MOST_VOICES) refuse(null, { code: 'file.too-many', most: MOST_VOICES, what: 'voices' }, 'one-song');
+  if (overlays > MOST_OVERLAYS) refuse(null, { code: 'file.too-many', most: MOST_OVERLAYS, what: 'overlays' }, 'write-voices');
 }
 
 /** The parser's tune; null where it finds none or gives up. */
@@ -140,7 +148,7 @@ function tunesOf(text: string): WrittenTune[] {
   if (starts.length < 2) return [{ id: '1', title: '', text }];
   return starts.map((start, i) => {
     const body = text.slice(start, starts[i + 1]);
-    return { id: `${i + 1}`, title: titleIn(body) || `Tune ${i + 1}`, text: body };
+    return { id: `${i + 1}`, title: titleIn(body), text: body };
   });
 }
 
@@ -152,12 +160,16 @@ const titleIn = (body: string): string =>
 
 function tuneQuestion(tunes: readonly WrittenTune[], value: string): Question[] {
   if (tunes.length < 2) return [];
-  return [{ id: 'tune', label: 'The tune is', entries: tunes.map(({ id, title }) => ({ id, text: title })), value }];
+  const entries = tunes.map(({ id, title }): QuestionEntry => ({
+    id,
+    fact: title ? { code: 'entry.named', text: title } : { code: 'entry.tune', number: Number(id) },
+  }));
+  return [{ id: 'tune', entries, value }];
 }
 
 /** Holds the state of one reading: the key in force, accidentals of the bar, open tuplets and endings. */
 class AbcTuneReader {
-  private readonly notices: string[] = [];
+  private readonly notices: Notice[] = [];
   private readonly measures: RawMeasure[] = [];
   private meter: Meter = { beats: 4, unit: 4 };
   private signature = new Map<string, number>();
@@ -186,21 +198,24 @@ class AbcTuneReader {
   /** Which of several voices is the tune. */
   questions(): Question[] {
     if (this.voices < 2) return [];
-    const entries = Array.from({ length: this.voices }, (_, i) => ({ id: `${i + 1}`, text: `voice ${i + 1}` }));
-    return [{ id: 'voice', label: 'The tune is in', entries, value: this.voice ?? '1' }];
+    const entries = Array.from({ length: this.voices }, (_, i): QuestionEntry => ({
+      id: `${i + 1}`,
+      fact: { code: 'entry.voice', number: i + 1 },
+    }));
+    return [{ id: 'voice', entries, value: this.voice ?? '1' }];
   }
 
   /** What was found, and what the text says that a song has no place for. */
   counted(raw: RawSong): Counted[] {
     const notes = raw.measures.flatMap((m) => m.notes).filter((n) => n.pitches.length > 0);
-    this.tally.add('notes of the tune', 'used', notes.length);
+    this.tally.add('melody-notes', 'used', notes.length);
     this.tally.add('syllables', 'used', notes.filter((n) => n.lyric).length);
     this.tally.add(
-      'chord symbols',
+      'chord-symbols',
       'used',
       raw.measures.reduce((sum, m) => sum + m.chords.length, 0),
     );
-    this.tally.add('layout lines (%%)', 'left out', this.text.match(/^%%/gm)?.length ?? 0);
+    this.tally.add('layout-lines', 'left out', this.text.match(/^%%/gm)?.length ?? 0);
     return this.tally.all();
   }
 
@@ -221,7 +236,7 @@ class AbcTuneReader {
       if (this.hasWords(voice)) this.marks.push({ at: this.at, kind: 'line-end', text: null });
     }
     this.endMeasure(false, 1);
-    if (this.voices > 1) this.notices.push(`The file has several voices: voice ${wanted + 1} is the tune.`);
+    if (this.voices > 1) this.notices.push({ code: 'notice.voices', voice: wanted + 1 });
     const { title, composer, tempo } = this.tune.metaText;
     const quarter = tempo?.bpm && tempo.duration?.[0] ? tempo.bpm * tempo.duration[0] * 4 : 100;
     return {
@@ -246,8 +261,7 @@ class AbcTuneReader {
       case 'bar':
         return this.takeBar(e);
       case 'key':
-        if (this.measures.length > 0)
-          this.notices.push(`The key changes at measure ${this.number + 1}: the notes are kept as written.`);
+        if (this.measures.length > 0) this.notices.push({ code: 'notice.key-changes', measure: `${this.number + 1}` });
         return this.setKey(e);
       case 'meter':
         return this.setMeter(e);
@@ -276,11 +290,7 @@ class AbcTuneReader {
     else if (e.type === 'common_time') this.meter = { beats: 4, unit: 4 };
     const { beats, unit } = this.meter;
     if (!(Number.isInteger(beats) && beats >= 1 && beats <= MOST.counts && [1, 2, 4, 8, 16].includes(unit)))
-      refuse(
-        null,
-        `The time signature ${value?.num ?? '?'}/${value?.den ?? '?'} cannot be counted.`,
-        'Write one such as 3/4 or 6/8.',
-      );
+      refuse(null, { code: 'meter.uncountable', text: `${value?.num ?? '?'}/${value?.den ?? '?'}` }, 'usual-meter');
   }
 
   private takeNote(e: AbcElement): void {
@@ -293,15 +303,9 @@ class AbcTuneReader {
     if (length <= 0) return;
     const graces = (e.gracenotes ?? []).map((g) => this.pitchOf(g));
     const pitches = (e.pitches ?? []).map((p) => this.pitchOf(p));
-    if (pitches.length > 1)
-      refuse(
-        this.placeOf(e),
-        `${pitches.length} notes are stacked in the tune (${pitches.join(' ')}).`,
-        'Keep the one that is sung: the tune is a single line, and chords stand in quotes.',
-        this.lineOf(e),
-      );
+    if (pitches.length > 1) refuse(this.placeOf(e), { code: 'tune.stacked', pitches }, 'keep-sung-note', this.lineOf(e));
     const tiedOn = (e.pitches ?? []).some((p) => p.startTie !== undefined);
-    this.tally.add('grace notes', 'kept', graces.length);
+    this.tally.add('grace-notes', 'kept', graces.length);
     this.takeSigns(e.decoration ?? [], pitches.length > 0);
     const [lyric, ...verses] = versesOf(e);
     this.notes.push({
@@ -325,14 +329,13 @@ class AbcTuneReader {
     for (const decoration of decorations) {
       const mark = sounds ? markOfDecoration(decoration, this.at) : null;
       if (mark) this.marks.push(mark);
-      if (mark) this.tally.add(mark.kind === 'fermata' ? 'fermatas' : 'ornament signs', 'kept');
-      else this.tally.add('playing signs', 'left out');
+      if (mark) this.tally.add(mark.kind === 'fermata' ? 'fermatas' : 'ornaments', 'kept');
+      else this.tally.add('playing-signs', 'left out');
     }
   }
 
   private takeRestBars(count: number, length: number): void {
-    if (!(count <= MAX_REST_BARS))
-      refuse(null, `The tune rests for more than ${MAX_REST_BARS} bars at once.`, 'Shorten the rest.');
+    if (!(count <= MAX_REST_BARS)) refuse(null, { code: 'tune.long-rest', most: MAX_REST_BARS }, 'shorten-rest');
     for (let i = 0; i < count; i++) {
       this.notes.push({ at: 0, length, pitches: [], tiedOn: false, lyric: null });
       this.at = length;
@@ -348,12 +351,7 @@ class AbcTuneReader {
     if (unread && !/^[A-H]/.test(name)) return;
     // Several words that begin with a letter name are kept as they are.
     if (unread && !name.includes(' '))
-      refuse(
-        this.placeOf(e),
-        `“${name}” is not a chord symbol.`,
-        'Write it in the usual way, such as Gm7 or D/F#, or N.C. for none.',
-        this.lineOf(e),
-      );
+      refuse(this.placeOf(e), { code: 'chord.unread', text: name }, 'usual-symbol', this.lineOf(e));
     this.chords.push({ at: this.at, symbol: name });
   }
 
@@ -361,8 +359,8 @@ class AbcTuneReader {
     return this.text.slice(0, e.startChar).split('\n').length;
   }
 
-  private placeOf(e: AbcElement): string {
-    return `line ${this.lineOf(e)}, measure ${Math.max(1, this.number + (this.startsWithPickup() ? 0 : 1))}`;
+  private placeOf(e: AbcElement): RefusedAt[] {
+    return [{ line: this.lineOf(e) }, { measure: `${Math.max(1, this.number + (this.startsWithPickup() ? 0 : 1))}` }];
   }
 
   private startsWithPickup(): boolean {

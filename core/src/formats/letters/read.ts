@@ -5,7 +5,16 @@ import { MOST } from '../../song/limits.js';
 import { emptySong, type Lyric, type Song } from '../../song/song.js';
 import { countTicks, type Meter } from '../../time/meter.js';
 import type { Ticks } from '../../time/ticks.js';
-import { inPlace, reading, refuse, RefusedInput, type Reading } from '../result.js';
+import {
+  inPlace,
+  reading,
+  refuse,
+  RefusedInput,
+  type Reading,
+  type RefusalCause,
+  type RefusedAt,
+  type Remedy,
+} from '../result.js';
 import { shield, unshield } from './escapes.js';
 import { barsOf, cellsOf, type Cell, type TextBar } from './grid.js';
 
@@ -20,12 +29,12 @@ type Row = (typeof ROWS)[number];
  */
 export function readLetters(text: string): Reading {
   return reading(() => {
-    if (!text.trim()) refuse(null, 'There is nothing here yet.', 'Begin with a line such as “tune: C4 D E C |”.');
-    if (text.length > MAX_TEXT) refuse(null, 'The text is longer than a million letters.', 'Bring in one song.');
+    if (!text.trim()) refuse(null, { code: 'letters.nothing' }, 'begin-tune-line');
+    if (text.length > MAX_TEXT) refuse(null, { code: 'file.too-long', most: MAX_TEXT, what: 'letters' }, 'one-song');
     const reader = new LettersReader();
     text.split(/\r\n?|\n/).forEach((line, i) =>
       inPlace(
-        () => `line ${i + 1}`,
+        () => [{ line: i + 1 }],
         () => reader.takeLine(line, i + 1),
       ),
     );
@@ -63,8 +72,7 @@ class LettersReader {
     const match = /^\s*([A-Za-z-]+)\s*:/.exec(text);
     const name = match?.[1].toLowerCase() ?? '';
     if (!match || !(HEADERS.includes(name) || ROWS.includes(name as Row))) {
-      const known = 'tune:, chord:, words:, title:, by:, key:, time:, tempo:, pickup:, last-bar: or section:';
-      return refuse(`line ${line}`, 'the line does not say what it is.', `Begin it with ${known}`, line, [0, raw.length]);
+      return refuse([{ line }], { code: 'letters.unnamed-line' }, 'name-line', line, [0, raw.length]);
     }
     const from = match[0].length;
     const body = text.slice(from);
@@ -75,7 +83,7 @@ class LettersReader {
   }
 
   finish(): Song {
-    if (this.song.melody.length === 0) refuse(null, 'There is no tune yet.', 'Write a line such as “tune: C4 D E C |”.');
+    if (this.song.melody.length === 0) refuse(null, { code: 'letters.no-tune' }, 'begin-tune-line');
     const { song } = this;
     song.length = this.lastBar ? this.shortened(this.lastBar) : this.at;
     // A single short bar is no pick-up to anything.
@@ -91,18 +99,13 @@ class LettersReader {
     const length = this.at - Math.round((this.counts - counts) * unit);
     const last = this.song.melody[this.song.melody.length - 1];
     if (Math.ceil(counts) !== this.counts || last.at + last.length > length)
-      refuse(
-        `line ${line}`,
-        `the last bar does not have the ${counts} counts that “last-bar:” promises.`,
-        'Change one of the two; what is left of its last count is a rest (.).',
-        line,
-      );
+      refuse([{ line }], { code: 'letters.last-bar', counts }, 'change-last-bar', line);
     return length;
   }
 
   private takeHeader(name: string, value: string, line: number, width: number): void {
-    const bad = (cause: string, wayOut: string) => refuse(`line ${line}`, cause, wayOut, line, [0, width]);
-    if (!value) return bad(`“${name}:” is empty.`, 'Write a value after it or take the line away.');
+    const bad = (cause: RefusalCause, remedy: Remedy) => refuse([{ line }], cause, remedy, line, [0, width]);
+    if (!value) return bad({ code: 'letters.empty-header', name }, 'fill-header');
     switch (name) {
       case 'title':
         this.song.title = value;
@@ -115,7 +118,7 @@ class LettersReader {
         return;
       case 'key': {
         const key = parseKey(plainSigns(value));
-        if (!key) return bad(`“${value}” is not a key.`, 'Write one such as “key: G minor”.');
+        if (!key) return bad({ code: 'letters.value', what: 'key', text: value }, 'example-key');
         this.song.key = key;
         this.keyGiven = true;
         return;
@@ -123,27 +126,27 @@ class LettersReader {
       case 'time': {
         const parts = /^(\d{1,2})\s*\/\s*(1|2|4|8|16)$/.exec(value);
         if (!parts || Number(parts[1]) < 1 || Number(parts[1]) > MOST.counts)
-          return bad(`“${value}” is not a time signature.`, 'Write one such as “time: 3/4”.');
+          return bad({ code: 'letters.value', what: 'time', text: value }, 'example-time');
         this.meter = { beats: Number(parts[1]), unit: Number(parts[2]) };
         return;
       }
       case 'tempo': {
         const tempo = Number(value);
-        if (!(tempo >= 20 && tempo <= 400)) return bad(`“${value}” is not a tempo.`, 'Write quarter notes a minute, 20 to 400.');
+        if (!(tempo >= 20 && tempo <= 400)) return bad({ code: 'letters.value', what: 'tempo', text: value }, 'example-tempo');
         this.song.tempo = tempo;
         return;
       }
       case 'pickup': {
         const counts = Number(value);
         if (!(counts >= 0 && counts < MOST.counts))
-          return bad(`“${value}” is not a pick-up.`, 'Write its counts, such as “pickup: 1”.');
+          return bad({ code: 'letters.value', what: 'pickup', text: value }, 'example-pickup');
         this.pickupCounts = counts;
         return;
       }
       case 'last-bar': {
         const counts = Number(value);
         if (!(counts > 0 && counts < MOST.counts))
-          return bad(`“${value}” is not a number of counts.`, 'Write one such as “last-bar: 2”.');
+          return bad({ code: 'letters.value', what: 'counts', text: value }, 'example-last-bar');
         this.lastBar = { counts, line };
         return;
       }
@@ -163,7 +166,7 @@ class LettersReader {
       for (const cell of cells) {
         const share = unit / cell.slices.length;
         if (!Number.isInteger(share))
-          refuse(this.place(line), `a count cannot be cut into ${cell.slices.length}.`, 'Cut it into fewer.', line, cell.columns);
+          refuse(this.place(line), { code: 'letters.slices', slices: cell.slices.length }, 'fewer-slices', line, cell.columns);
         for (const slice of cell.slices) {
           this.takeSlice(slice.text, share, line, slice.columns);
           this.at += share;
@@ -185,8 +188,8 @@ class LettersReader {
     if (!same) this.written.push({ at, meter: this.meter });
   }
 
-  private place(line: number): string {
-    return `line ${line}, ${this.bar === 0 && this.song.pickup > 0 ? 'the pick-up' : `bar ${this.barNumber()}`}`;
+  private place(line: number): RefusedAt[] {
+    return [{ line }, { bar: this.bar === 0 && this.song.pickup > 0 ? 0 : this.barNumber() }];
   }
 
   private barNumber(): number {
@@ -199,9 +202,9 @@ class LettersReader {
       const expected = this.pickupCounts;
       if (expected !== null && expected > 0 && cells.length !== Math.ceil(expected))
         refuse(
-          `line ${line}, the pick-up`,
-          `there are ${cells.length} counts where “pickup:” promises ${expected}.`,
-          'Change one of the two.',
+          [{ line }, { bar: 0 }],
+          { code: 'letters.pickup-counts', counts: cells.length, expected },
+          'change-either',
           line,
           bar.columns,
         );
@@ -213,10 +216,9 @@ class LettersReader {
     }
     if (this.shortBar) throw this.shortBar;
     if (cells.length === full) return;
-    const counts = `${cells.length} ${cells.length === 1 ? 'count' : 'counts'}`;
-    const wayOut = cells.length > full ? 'Take one away, link two with _, or add a bar line.' : 'Add a hold (-) or a rest (.).';
-    const cause = `the bar has ${counts} where ${full} ${full === 1 ? 'is' : 'are'} expected.`;
-    const refusal = { place: this.place(line), cause, wayOut, line, columns: bar.columns };
+    const remedy: Remedy = cells.length > full ? 'fewer-counts-or-bar' : 'more-counts';
+    const cause: RefusalCause = { code: 'bar.counts', counts: cells.length, expected: full, meter: null };
+    const refusal = { place: this.place(line), cause, remedy, line, columns: bar.columns };
     // A last bar may leave to the pick-up what the pick-up has; any other short bar is a slip.
     const completes = cells.length * countTicks(this.meter) + this.song.pickup === full * countTicks(this.meter);
     const said = cells.length < full && this.lastBar !== null;
@@ -230,36 +232,22 @@ class LettersReader {
       this.sounding = false;
       return;
     }
-    if (this.at < 0)
-      refuse(
-        this.place(line),
-        'the pick-up begins later than this.',
-        'Write a rest (.) before it, or more counts after “pickup:”.',
-        line,
-        columns,
-      );
+    if (this.at < 0) refuse(this.place(line), { code: 'letters.before-pickup' }, 'rest-or-pickup', line, columns);
     if (text === '-') {
       const last = melody.at(-1);
       if (last && this.sounding) last.length += length;
-      else refuse(this.place(line), 'a hold (-) has no note before it.', 'Write a letter, or a rest (.).', line, columns);
+      else refuse(this.place(line), { code: 'letters.hold' }, 'letter-or-rest', line, columns);
       return;
     }
     const note = /^([A-Ga-g])(##|bb|#|b|♯|♭)?(\d)?$/.exec(text);
-    if (!note)
-      return refuse(
-        this.place(line),
-        `“${text}” is not a note.`,
-        'Write a letter A to G, with # or b and an octave where needed, a hold (-) or a rest (.).',
-        line,
-        columns,
-      );
+    if (!note) return refuse(this.place(line), { code: 'letters.not-a-note', text }, 'write-note', line, columns);
     const step = 'CDEFGAB'.indexOf(note[1].toUpperCase());
     const sign = plainSigns(note[2] ?? '');
     const alter = sign.startsWith('b') ? -sign.length : sign.length;
     const octave = note[3] !== undefined ? Number(note[3]) : this.nearestOctave(step);
     const pitch = `${noteName(step, alter)}${octave}`;
     if (midiOf(pitch) < LOWEST_KEY || midiOf(pitch) > HIGHEST_KEY)
-      refuse(this.place(line), `the note ${pitch} lies off the keyboard (A0 to C8).`, 'Name another octave.', line, columns);
+      refuse(this.place(line), { code: 'note.off-keyboard', pitch }, 'other-octave', line, columns);
     this.lastStep = { step, octave };
     this.sounding = true;
     melody.push({ at: this.at, length, pitch, lyric: null });
@@ -272,17 +260,16 @@ class LettersReader {
     return Math.round((from - step) / 7);
   }
 
-  private underTune(row: Row, body: string, from: number, line: number): { bars: TextBar[]; system: System } {
+  private underTune(row: Exclude<Row, 'tune'>, body: string, from: number, line: number): { bars: TextBar[]; system: System } {
     let bars = barsOf(body, from);
-    if (!this.system)
-      return refuse(`line ${line}`, `there is no tune line above this ${row} line.`, 'Write the tune line first.', line);
+    if (!this.system) return refuse([{ line }], { code: 'letters.row-without-tune', row }, 'tune-line-first', line);
     // A row may open with a bar line of its own, or with an empty bar under the tune's first.
     if (bars.length > this.system.bars.length && !bars[0].text) bars = bars.slice(1);
     if (bars.length > this.system.bars.length)
       refuse(
-        `line ${line}`,
-        `there are ${bars.length} bars where the tune has ${this.system.bars.length}.`,
-        'Give each bar of the tune one bar here.',
+        [{ line }],
+        { code: 'letters.row-bars', bars: bars.length, expected: this.system.bars.length },
+        'bar-for-bar',
         line,
         bars[this.system.bars.length].columns,
       );
@@ -305,8 +292,8 @@ class LettersReader {
           if (chord.kind === 'unread' && !chord.text.includes(' '))
             refuse(
               this.rowPlace(line, system, i),
-              `“${chord.text}” is not a chord symbol.`,
-              'Write it in the usual way, such as Gm7 or D/F#, or N.C. for none.',
+              { code: 'chord.unread', text: chord.text },
+              'usual-symbol',
               line,
               slice.columns,
             );
@@ -317,18 +304,17 @@ class LettersReader {
     });
   }
 
-  private rowPlace(line: number, system: System, bar: number): string {
+  private rowPlace(line: number, system: System, bar: number): RefusedAt[] {
     const last = this.barNumber() - 1;
-    const number = last - (system.bars.length - 1 - bar);
-    return `line ${line}, ${number === 0 ? 'the pick-up' : `bar ${number}`}`;
+    return [{ line }, { bar: last - (system.bars.length - 1 - bar) }];
   }
 
   private checkRow(cells: readonly Cell[], counts: number, bar: TextBar, line: number, system: System, i: number): void {
     if (cells.length <= counts) return;
     refuse(
       this.rowPlace(line, system, i),
-      `the bar has ${cells.length} counts where ${counts} ${counts === 1 ? 'is' : 'are'} expected.`,
-      'Take one away or link two with _.',
+      { code: 'bar.counts', counts: cells.length, expected: counts, meter: null },
+      'fewer-counts',
       line,
       bar.columns,
     );
@@ -349,8 +335,8 @@ class LettersReader {
             if (!target || target.at >= start + length)
               return refuse(
                 this.rowPlace(line, system, i),
-                `there is no note for “${unshield(slice.text)}”.`,
-                'Each syllable takes the next note of its bar; . skips a note.',
+                { code: 'letters.syllable', text: unshield(slice.text) },
+                'syllables',
                 line,
                 slice.columns,
               );

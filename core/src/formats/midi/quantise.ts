@@ -1,9 +1,9 @@
 /** Grids that played notes may be written on. Parts of a quarter note; two for a quarter that takes whichever is nearer. */
 export const GRIDS = {
-  eighths: { parts: [2], words: 'eighths' },
-  triplets: { parts: [3], words: 'triplets' },
-  sixteenths: { parts: [4], words: 'sixteenths' },
-  mixed: { parts: [4, 3], words: 'sixteenths and triplets' },
+  eighths: { parts: [2] },
+  triplets: { parts: [3] },
+  sixteenths: { parts: [4] },
+  mixed: { parts: [4, 3] },
 } as const;
 export type GridName = keyof typeof GRIDS;
 export const GRID_NAMES = Object.keys(GRIDS) as GridName[];

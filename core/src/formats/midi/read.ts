@@ -7,7 +7,7 @@ import type { ChordEvent, Lyric } from '../../song/song.js';
 import { barTicks, beatTicks, type Meter } from '../../time/meter.js';
 import { TICKS_PER_QUARTER as Q, type Ticks } from '../../time/ticks.js';
 import { assemble, type RawMeasure, type RawNote } from '../measures.js';
-import { reading, refuse, type Answers, type Question, type Reading } from '../result.js';
+import { reading, refuse, type Answers, type Question, type QuestionEntry, type Reading } from '../result.js';
 import { Tally } from '../tally.js';
 import { fromBytes } from './text.js';
 import { distanceFrom, GRID_NAMES, GRIDS, likelyGrid, snap, type GridName } from './quantise.js';
@@ -16,8 +16,6 @@ const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).de
 
 const MAX_BYTES = 4_000_000;
 const MAX_PLAYED = 60_000;
-const WAY_OUT = 'Export it again as a Standard MIDI File of type 0 or 1.';
-
 /** A note as it was played: places in quarter notes. */
 export interface Played {
   readonly at: number;
@@ -28,7 +26,9 @@ export interface Played {
 /** A track of a file, or of one channel of it. */
 interface Track {
   readonly id: string;
-  readonly name: string;
+  readonly name: string | null;
+  /** From 1, in the order of the file. */
+  readonly number: number;
   readonly notes: readonly Played[];
 }
 
@@ -38,13 +38,13 @@ interface Track {
  */
 export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
   return reading(() => {
-    if (data.length > MAX_BYTES) refuse(null, 'The file is larger than 4 MB.', 'Choose a file with one song.');
+    if (data.length > MAX_BYTES) refuse(null, { code: 'file.too-long', most: 4, what: 'megabytes' }, 'one-song');
     const file = parse(data);
     const { ppq } = file.header;
     const tracks = tracksOf(file, ppq);
     const all = tracks.flatMap((t) => t.notes).sort((a, b) => a.at - b.at || b.midi - a.midi);
-    if (all.length === 0) refuse(null, 'The file holds no notes.', 'Choose a file with a tune in it.');
-    if (all.length > MAX_PLAYED) refuse(null, `The file holds more than ${MAX_PLAYED} notes.`, 'Choose a file with one song.');
+    if (all.length === 0) refuse(null, { code: 'tune.none' }, 'file-with-tune');
+    if (all.length > MAX_PLAYED) refuse(null, { code: 'file.too-many', most: MAX_PLAYED, what: 'notes' }, 'one-song');
     const track = tracks.find((t) => t.id === answers['line']) ?? likelyTune(tracks);
     const line = singleLine(track.notes);
     const onsets = line.map((n) => n.at);
@@ -60,12 +60,12 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
     const others = all.filter((n) => !line.some((t) => t.at === n.at && t.midi === n.midi));
     const named = answers['chords'] !== 'none' && others.length >= 4;
     const tally = new Tally();
-    tally.add('notes of the tune', 'used', line.length);
-    tally.add(named ? 'accompanying notes, heard as chords' : 'accompanying notes', named ? 'used' : 'left out', others.length);
-    if (file.header.tempos.length > 1) tally.add('changes of tempo', 'used', file.header.tempos.length - 1);
+    tally.add('melody-notes', 'used', line.length);
+    tally.add(named ? 'accompaniment-as-chords' : 'accompaniment', named ? 'used' : 'left out', others.length);
+    if (file.header.tempos.length > 1) tally.add('tempo-changes', 'used', file.header.tempos.length - 1);
     const controls = file.tracks.reduce((sum, t) => sum + Object.values(t.controlChanges).reduce((n, c) => n + c.length, 0), 0);
-    tally.add('pedal and other controls', 'left out', controls);
-    const title = fromBytes(file.header.name || '').trim() || track.name;
+    tally.add('controls', 'left out', controls);
+    const title = fromBytes(file.header.name || '').trim() || track.name || '';
     const words = wordsOf(file, ppq);
     const { song, notices } = assemble({
       title,
@@ -88,18 +88,17 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
 }
 
 function parse(data: Uint8Array): InstanceType<typeof Midi> {
-  if (String.fromCharCode(...data.subarray(0, 4)) !== 'MThd')
-    refuse(null, 'This is not a MIDI file: its head is missing.', WAY_OUT);
+  if (String.fromCharCode(...data.subarray(0, 4)) !== 'MThd') refuse(null, { code: 'midi.no-head' }, 'export-midi');
   const type = (data[8] << 8) | data[9];
-  if (type > 1) refuse(null, `This is a MIDI file of type ${type}.`, WAY_OUT);
-  if (data[12] & 0x80) refuse(null, 'This MIDI file counts film frames instead of beats.', WAY_OUT);
+  if (type > 1) refuse(null, { code: 'midi.type', type }, 'export-midi');
+  if (data[12] & 0x80) refuse(null, { code: 'midi.frames' }, 'export-midi');
   try {
     const file = new Midi(data);
     if (file.header.ppq > 0) return file;
   } catch {
     // Said below.
   }
-  return refuse(null, 'The MIDI file is damaged and cannot be read to its end.', WAY_OUT);
+  return refuse(null, { code: 'file.damaged', format: 'midi' }, 'export-midi');
 }
 
 function tracksOf(file: InstanceType<typeof Midi>, ppq: number): Track[] {
@@ -109,7 +108,7 @@ function tracksOf(file: InstanceType<typeof Midi>, ppq: number): Track[] {
     const notes = track.notes
       .map((n) => ({ at: n.ticks / ppq, until: (n.ticks + Math.max(1, n.durationTicks)) / ppq, midi: n.midi }))
       .sort((a, b) => a.at - b.at || b.midi - a.midi);
-    return [{ id: `${i + 1}`, name: fromBytes(track.name).trim() || `Track ${i + 1}`, notes }];
+    return [{ id: `${i + 1}`, name: fromBytes(track.name).trim() || null, number: i + 1, notes }];
   });
 }
 
@@ -131,7 +130,8 @@ const TUNEFUL = /voice|vocal|melody|lead|solo|sing|tune|right/i;
 function likelyTune(tracks: readonly Track[]): Track {
   const mean = (t: Track) => t.notes.reduce((sum, n) => sum + n.midi, 0) / t.notes.length;
   const single = (t: Track) => singleLine(t.notes).length / t.notes.length;
-  const score = (t: Track) => (TUNEFUL.test(t.name) ? 30 : 0) + mean(t) / 4 + 20 * single(t) - (t.notes.length < 8 ? 25 : 0);
+  const score = (t: Track) =>
+    (TUNEFUL.test(t.name ?? '') ? 30 : 0) + mean(t) / 4 + 20 * single(t) - (t.notes.length < 8 ? 25 : 0);
   return tracks.reduce((best, t) => (score(t) > score(best) ? t : best));
 }
 
@@ -250,7 +250,7 @@ export function layOut(meters: readonly MeterAt[], end: number): LaidBar[] {
     const change = meters[next]?.at ?? Infinity;
     bars.push({ start: at, end: Math.min(full, change), meter, pickup: false });
     at = Math.min(full, change);
-    if (bars.length > MOST.bars) refuse(null, `The music is longer than ${MOST.bars} bars.`, 'Choose a file with one song.');
+    if (bars.length > MOST.bars) refuse(null, { code: 'file.too-many', most: MOST.bars, what: 'bars' }, 'one-song');
   }
   const [first, second] = bars;
   const leads = second && first.end === meters[1]?.at && first.end - first.start < barTicks(second.meter);
@@ -384,18 +384,22 @@ function questionsOf(
   if (tracks.length > 1)
     questions.push({
       id: 'line',
-      label: 'The tune is in',
-      entries: tracks.map((t) => ({ id: t.id, text: `${t.name}: ${t.notes.length} ${t.notes.length === 1 ? 'note' : 'notes'}` })),
+      entries: tracks.map((t) => ({
+        id: t.id,
+        fact: {
+          ...{ code: 'entry.line', notes: t.notes.length, sung: false },
+          name: { of: 'track', name: t.name, number: t.number, staff: null, voice: null },
+        },
+      })),
       value: track.id,
     });
   questions.push(...(grids ?? []));
   if (accompanied)
     questions.push({
       id: 'chords',
-      label: 'Chords',
       entries: [
-        { id: 'named', text: 'named from the accompaniment' },
-        { id: 'none', text: 'none' },
+        { id: 'named', fact: { code: 'entry.chords', named: true } },
+        { id: 'none', fact: { code: 'entry.chords', named: false } },
       ],
       value: named ? 'named' : 'none',
     });
@@ -406,8 +410,8 @@ function questionsOf(
 export function gridQuestions(onsets: readonly number[], value: GridName, tempo: number): Question[] {
   if (distanceFrom(onsets, value).most < EXACT) return [];
   const off = (g: GridName) => Math.round((distanceFrom(onsets, g).mean * 60_000) / tempo);
-  const entries = GRID_NAMES.map((g) => ({ id: g, text: `${GRIDS[g].words} (${off(g)} ms off on average)` }));
-  return [{ id: 'grid', label: 'Write it in', entries, value }];
+  const entries = GRID_NAMES.map((g): QuestionEntry => ({ id: g, fact: { code: 'entry.grid', grid: g, off: off(g) } }));
+  return [{ id: 'grid', entries, value }];
 }
 
 /** Quarter notes by which a written note may be off its grid: the ticks of a file are no finer. */

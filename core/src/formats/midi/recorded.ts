@@ -20,7 +20,7 @@ export interface Recording {
  */
 export function readRecording({ title, tempo, meter, notes }: Recording, answers: Answers = {}): Reading {
   return reading(() => {
-    if (notes.length === 0) refuse(null, 'Nothing was played yet.', 'Press a key to begin.');
+    if (notes.length === 0) refuse(null, { code: 'recording.nothing' }, 'press-key');
     const bar = barTicks(meter) / Q;
     const sorted = [...notes].sort((a, b) => a.at - b.at || b.midi - a.midi);
     const early = sorted[0].at < -beatTicks(meter) / Q / 4;

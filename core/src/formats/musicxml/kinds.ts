@@ -33,12 +33,12 @@ const KIND_SUFFIX: Record<string, string> = {
 };
 
 /** The chord symbol of a `<harmony>`, in the way lead sheets write it. */
-export function harmonyText(node: XmlNode, place: string): string {
+export function harmonyText(node: XmlNode, measure: string): string {
   const kind = child(node, 'kind');
   const kindName = (text(kind) ?? 'major').trim();
   if (kindName === 'none') return 'N.C.';
-  const root = stepName(child(node, 'root'), 'root', place) ?? 'C';
-  const bass = stepName(child(node, 'bass'), 'bass', place);
+  const root = stepName(child(node, 'root'), 'root', measure) ?? 'C';
+  const bass = stepName(child(node, 'bass'), 'bass', measure);
   const written = plainSigns(attribute(kind, 'text') ?? '').trim();
   // A root that is not shown: all that stands on the page is the text.
   const rootText = attribute(child(child(node, 'root'), 'root-step'), 'text');
@@ -69,16 +69,12 @@ function degreeText(node: XmlNode): string {
 }
 
 /** The root or bass of a chord; a double sharp or flat is written as the simple note. */
-function stepName(node: XmlNode | undefined, which: 'root' | 'bass', place: string): string | null {
+function stepName(node: XmlNode | undefined, which: 'root' | 'bass', measure: string): string | null {
   const step = (text(node, `${which}-step`) ?? '').trim();
   const letter = step.length === 1 ? 'CDEFGAB'.indexOf(step) : -1;
   if (letter < 0) return null;
   const alter = Math.round(number(node, `${which}-alter`) ?? 0);
   if (Math.abs(alter) > 2)
-    return refuse(
-      place,
-      `the ${which} of a chord is raised or lowered by ${Math.abs(alter)} half steps.`,
-      'Correct the chord in the file.',
-    );
+    return refuse([{ measure }], { code: 'chord.altered', note: which, semitones: Math.abs(alter) }, 'correct-chord');
   return Math.abs(alter) < 2 ? noteName(letter, alter) : simpleName(noteName(letter, alter));
 }

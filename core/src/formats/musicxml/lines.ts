@@ -1,3 +1,4 @@
+import type { LineName } from '../result.js';
 import { grouped } from '../../lists/grouped.js';
 import { child, children, attribute, text, type XmlNode } from './xml.js';
 
@@ -8,7 +9,7 @@ export interface Line {
   readonly part: number;
   readonly staff: string;
   readonly voice: string;
-  readonly name: string;
+  readonly name: LineName;
   readonly notes: number;
   readonly words: number;
 }
@@ -38,13 +39,13 @@ export function linesOf(score: XmlNode): Line[] {
         found.set(key, line);
       }
     const voices = grouped([...found.values()], (l) => l.staff);
-    const name = names.get(attribute(part, 'id') ?? '') || `Part ${index + 1}`;
+    const name = names.get(attribute(part, 'id') ?? '') || null;
     return [...found]
       .sort(([, a], [, b]) => inOrder(a.staff, b.staff) || inOrder(a.voice, b.voice))
       .map(([id, line]): Line => {
-        const staff = voices.size > 1 ? `, staff ${line.staff}` : '';
-        const voice = (voices.get(line.staff)?.length ?? 0) > 1 ? `, voice ${line.voice}` : '';
-        return { ...line, id, part: index, name: `${name}${staff}${voice}` };
+        const staff = voices.size > 1 ? line.staff : null;
+        const voice = (voices.get(line.staff)?.length ?? 0) > 1 ? line.voice : null;
+        return { ...line, id, part: index, name: { of: 'part', name, number: index + 1, staff, voice } };
       });
   });
 }
@@ -58,7 +59,10 @@ export function likelyTune(lines: readonly Line[]): Line | null {
   const most = Math.max(0, ...lines.map((l) => l.notes));
   // A few notes beside a line of many are a voice that only comes in once.
   const score = (l: Line, i: number) =>
-    (l.words * 4 > l.notes ? 100 : 0) + (TUNEFUL.test(l.name) ? 40 : 0) - i + (l.notes < 4 && l.notes * 10 < most ? -50 : 0);
+    (l.words * 4 > l.notes ? 100 : 0) +
+    (TUNEFUL.test(l.name.name ?? '') ? 40 : 0) -
+    i +
+    (l.notes < 4 && l.notes * 10 < most ? -50 : 0);
   const [best] = lines.map((line, i) => ({ line, score: score(line, i) })).sort((a, b) => b.score - a.score);
   return best?.line ?? null;
 }

@@ -6,7 +6,7 @@ import { barTicks, countTicks, type Meter } from '../../time/meter.js';
 import type { Ticks } from '../../time/ticks.js';
 import type { RawMeasure, RawNote, RawSong } from '../measures.js';
 import { ORNAMENTS } from '../ornaments.js';
-import { inPlace, refuse } from '../result.js';
+import { inPlace, refuse, type Notice, type RefusalCause } from '../result.js';
 import type { Tally } from '../tally.js';
 import { WrittenTime } from './durations.js';
 import { harmonyText } from './kinds.js';
@@ -15,12 +15,10 @@ import type { Line } from './lines.js';
 import { attribute, child, children, number, text, type XmlNode } from './xml.js';
 
 /** What to do with a file that is broken. */
-export const WAY_OUT = 'Export it again as MusicXML (.musicxml) from the program it was written in.';
-
 /** Reads the measures of one part; holds what stays in force from measure to measure. */
 export class PartReader {
   private readonly measures: RawMeasure[] = [];
-  private readonly notices: string[] = [];
+  private readonly notices: Notice[] = [];
   private divisions = 1;
   /** The time signature in force; null where none is written and every measure is taken as long as it is. */
   private meter: Meter | null = null;
@@ -55,7 +53,7 @@ export class PartReader {
   takeMeasure(measure: XmlNode): void {
     const name = (attribute(measure, 'number') ?? String(this.measures.length + 1)).slice(0, 20);
     inPlace(
-      () => `measure ${name}`,
+      () => [{ measure: name }],
       () => this.readMeasure(measure, openMeasure(name, this.divisions)),
     );
   }
@@ -111,7 +109,7 @@ export class PartReader {
         soundLeaps(node, open.leaps);
         return this.takeTempo(Number(attribute(node, 'tempo')), placeOf(node, open), open);
       case 'figured-bass':
-        return this.tally.add('figured bass signs', 'left out');
+        return this.tally.add('figured-bass', 'left out');
       case 'barline':
         return this.takeBarline(node, open);
     }
@@ -168,7 +166,7 @@ export class PartReader {
       const beats = (text(time, 'beats') ?? '4').split('+').reduce((sum, b) => sum + Number(b), 0);
       const unit = number(time, 'beat-type') ?? 4;
       if (!(Number.isInteger(beats) && beats >= 1 && beats <= MOST.counts && [1, 2, 4, 8, 16].includes(unit)))
-        refuse(`measure ${measure}`, `the time signature ${beats}/${unit} cannot be counted.`, WAY_OUT);
+        refuse([{ measure }], { code: 'meter.uncountable', text: `${beats}/${unit}` }, 'export-musicxml');
       this.meter = { beats, unit };
     }
     const key = child(node, 'key');
@@ -178,14 +176,13 @@ export class PartReader {
         this.fifths = fifths;
         const mode = text(key, 'mode');
         if (mode === 'major' || mode === 'minor') this.mode = mode;
-      } else if (this.fifths !== fifths)
-        this.notices.push(`The key changes at measure ${measure}: the notes are kept as written.`);
+      } else if (this.fifths !== fifths) this.notices.push({ code: 'notice.key-changes', measure });
     }
     const transpose = child(node, 'transpose');
     if (!transpose) return;
     this.sounding = (number(transpose, 'chromatic') ?? 0) + 12 * (number(transpose, 'octave-change') ?? 0);
     if (!Number.isInteger(this.sounding) || Math.abs(this.sounding) > FARTHEST_TRANSPOSED)
-      refuse(`measure ${measure}`, `the part is transposed by ${this.sounding} half steps.`, WAY_OUT);
+      refuse([{ measure }], { code: 'part.transposed', semitones: this.sounding }, 'export-musicxml');
   }
 
   private isOurs(node: XmlNode): boolean {
@@ -195,17 +192,16 @@ export class PartReader {
   private addNote(node: XmlNode, at: Ticks, length: Ticks, { name, notes, marks }: OpenMeasure): void {
     if (length <= 0) return;
     if (!this.isOurs(node)) {
-      if (child(node, 'pitch')) this.tally.add('notes of other lines', 'left out');
+      if (child(node, 'pitch')) this.tally.add('other-lines', 'left out');
       return;
     }
     const pitches = pitchOf(node, name);
     const tiedOn = children(node, 'tie').some((t) => attribute(t, 'type') === 'start');
     const [lyric, ...verses] = versesOf(node);
-    if (pitches.length > 0) this.tally.add('notes of the tune', 'used');
+    if (pitches.length > 0) this.tally.add('melody-notes', 'used');
     if (lyric) this.tally.add('syllables', 'used');
-    if (verses.some((v) => v !== null))
-      this.tally.add('syllables of further verses', 'used', verses.filter((v) => v !== null).length);
-    if (this.graces.length > 0) this.tally.add('grace notes', 'kept', this.graces.length);
+    if (verses.some((v) => v !== null)) this.tally.add('further-verses', 'used', verses.filter((v) => v !== null).length);
+    if (this.graces.length > 0) this.tally.add('grace-notes', 'kept', this.graces.length);
     notes.push({ at, length, pitches, tiedOn, lyric: lyric ?? null, verses, graces: pitches.length > 0 ? this.graces : [] });
     if (pitches.length > 0) this.graces = [];
     for (const n of children(node, 'notations')) {
@@ -226,9 +222,9 @@ export class PartReader {
   private takeOrnaments(signs: XmlNode, at: Ticks, marks: Mark[]): void {
     const known = ORNAMENTS.filter(({ tag }) => child(signs, tag));
     for (const { name } of known) marks.push({ at, kind: 'ornament', text: name });
-    this.tally.add('ornament signs', 'kept', known.length);
+    this.tally.add('ornaments', 'kept', known.length);
     const all = children(signs).filter((sign) => !('tremolo' in sign));
-    this.tally.add('rarer ornament signs', 'left out', all.length - known.length);
+    this.tally.add('rare-ornaments', 'left out', all.length - known.length);
   }
 
   private stack(node: XmlNode, { name, time, notes }: OpenMeasure): void {
@@ -256,7 +252,7 @@ export class PartReader {
       const words = (text(kind, 'words') ?? '').trim();
       if (words && !wordLeaps(words, leaps)) {
         marks.push({ at, kind: 'words', text: words });
-        this.tally.add('words over the staff', 'kept');
+        this.tally.add('words', 'kept');
       }
     }
     const type = child(node, 'direction-type');
@@ -311,7 +307,7 @@ const FARTHEST_TRANSPOSED = 48;
 /** A duration as it is written, in divisions. */
 function durationOf(node: XmlNode, measure: string): number {
   const duration = number(node, 'duration') ?? 0;
-  return duration >= 0 ? duration : refuse(`measure ${measure}`, 'a note has no proper duration.', WAY_OUT);
+  return duration >= 0 ? duration : refuse([{ measure }], { code: 'note.duration' }, 'export-musicxml');
 }
 
 /** Where a sign stands that may be set off from its place among the notes. */
@@ -365,10 +361,10 @@ function pitchOf(node: XmlNode, measure: string): string[] {
   const letter = step.length === 1 ? 'CDEFGAB'.indexOf(step) : -1;
   const alter = Math.round(number(pitch, 'alter') ?? 0);
   const octave = number(pitch, 'octave') ?? 4;
-  const wrong = (what: string): never => refuse(`measure ${measure}`, what, WAY_OUT);
-  if (letter < 0) return wrong(`a note has no letter from A to G${step ? `, but “${step.slice(0, 10)}”` : ''}.`);
-  if (Math.abs(alter) > 3) return wrong(`a note is raised or lowered by ${Math.abs(alter)} half steps.`);
-  if (!Number.isInteger(octave) || octave < 0 || octave > 9) return wrong(`a note stands in octave ${octave}.`);
+  const wrong = (cause: RefusalCause): never => refuse([{ measure }], cause, 'export-musicxml');
+  if (letter < 0) return wrong({ code: 'note.no-letter', text: step.slice(0, 10) });
+  if (Math.abs(alter) > 3) return wrong({ code: 'note.altered', semitones: Math.abs(alter) });
+  if (!Number.isInteger(octave) || octave < 0 || octave > 9) return wrong({ code: 'note.octave', octave });
   return [`${noteName(letter, alter)}${octave}`];
 }
 

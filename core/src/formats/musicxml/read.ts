@@ -5,12 +5,12 @@ import { octaveUp, transposeName, transposePitch } from '../../pitch/pitch.js';
 import { MOST } from '../../song/limits.js';
 import type { Song } from '../../song/song.js';
 import { assemble, type RawSong } from '../measures.js';
-import { reading, refuse, type Answers, type Found, type Question, type Reading } from '../result.js';
+import { reading, refuse, type Answers, type Found, type Notice, type Question, type Reading } from '../result.js';
 import { decodeText } from '../text.js';
 import { Tally } from '../tally.js';
 import { BadZip, unzip, type ZipEntry } from '../zip.js';
 import { likelyTune, linesOf, MOST_LINES, partwise, type Line } from './lines.js';
-import { PartReader, WAY_OUT } from './part.js';
+import { PartReader } from './part.js';
 import { attribute, child, children, element, text, type XmlNode } from './xml.js';
 
 /** Most bytes of a score, packed or unpacked, and most files in a compressed one. */
@@ -25,11 +25,11 @@ const MAX_FILES = 200;
 export function readMusicXml(data: string | Uint8Array, answers: Answers = {}): Reading {
   return reading(() => {
     const xml = typeof data === 'string' ? data : unpack(data);
-    if (!xml.trim()) refuse(null, 'The file is empty.', WAY_OUT);
-    if (xml.length > MAX_BYTES) refuse(null, 'The score is larger than 10 MB.', 'Choose a file with one song.');
-    if (!/^\uFEFF?\s*</.test(xml)) refuse(null, 'This is not MusicXML: it does not begin with an XML tag.', WAY_OUT);
-    if (!/<score-(partwise|timewise)/.test(xml)) refuse(null, 'This is XML, but not a MusicXML score.', WAY_OUT);
-    if (/<!ENTITY/i.test(xml)) refuse(null, 'The file defines entities of its own, which no score needs.', WAY_OUT);
+    if (!xml.trim()) refuse(null, { code: 'file.empty' }, 'export-musicxml');
+    if (xml.length > MAX_BYTES) refuse(null, { code: 'file.too-long', most: 10, what: 'megabytes' }, 'one-song');
+    if (!/^\uFEFF?\s*</.test(xml)) refuse(null, { code: 'musicxml.no-tag' }, 'export-musicxml');
+    if (!/<score-(partwise|timewise)/.test(xml)) refuse(null, { code: 'musicxml.no-score' }, 'export-musicxml');
+    if (/<!ENTITY/i.test(xml)) refuse(null, { code: 'musicxml.entities' }, 'export-musicxml');
     checkLength(xml);
     checkSigns(xml);
     return readScore(parseXml(xml), answers);
@@ -45,12 +45,11 @@ function checkLength(xml: string): void {
   let notes = 0;
   for (const [tag] of xml.matchAll(/<(part|measure|note)[\s>]/g)) {
     if (tag.startsWith('<note')) {
-      if (++notes > MOST_SCORED) refuse(null, `The score has more than ${MOST_SCORED} notes.`, 'Choose a file with one song.');
+      if (++notes > MOST_SCORED) refuse(null, { code: 'file.too-many', most: MOST_SCORED, what: 'notes' }, 'one-song');
       continue;
     }
     measures = tag.startsWith('<part') ? 0 : measures + 1;
-    if (measures > MOST.bars)
-      refuse(null, `A part of the score has more than ${MOST.bars} bars.`, 'Choose a file with one song.');
+    if (measures > MOST.bars) refuse(null, { code: 'file.too-many', most: MOST.bars, what: 'bars' }, 'one-song');
   }
 }
 
@@ -65,8 +64,7 @@ function checkSigns(xml: string): void {
   ] as const) {
     let count = 0;
     for (let at = xml.indexOf(sign); at >= 0; at = xml.indexOf(sign, at + 1))
-      if (++count > MOST_SIGNS[what])
-        refuse(null, `The score has more than ${MOST_SIGNS[what]} ${what}.`, 'Choose a file with one song.');
+      if (++count > MOST_SIGNS[what]) refuse(null, { code: 'file.too-many', most: MOST_SIGNS[what], what }, 'one-song');
   }
 }
 
@@ -78,13 +76,13 @@ function unpack(data: Uint8Array): string {
   } catch (error) {
     const large = error instanceof BadZip && error.why === 'too large';
     return large
-      ? refuse(null, 'The compressed file unpacks to more than any score needs.', 'Choose a file with one song.')
-      : refuse(null, 'The compressed file is damaged.', WAY_OUT);
+      ? refuse(null, { code: 'zip.too-large' }, 'one-song')
+      : refuse(null, { code: 'file.damaged', format: 'zip' }, 'export-musicxml');
   }
   const container = files.find((f) => f.name === 'META-INF/container.xml');
   const path = container ? /full-path="([^"]+)"/.exec(decodeText(container.data))?.[1] : undefined;
   const score = files.find((f) => (path === undefined ? !f.name.startsWith('META-INF') : f.name === path));
-  return score ? decodeText(score.data) : refuse(null, 'The compressed file holds no score.', WAY_OUT);
+  return score ? decodeText(score.data) : refuse(null, { code: 'zip.no-score' }, 'export-musicxml');
 }
 
 function parseXml(xml: string): XmlNode[] {
@@ -100,35 +98,35 @@ function parseXml(xml: string): XmlNode[] {
   try {
     return parser.parse(xml) as XmlNode[];
   } catch {
-    return refuse(null, 'The XML is broken and cannot be read to its end.', WAY_OUT);
+    return refuse(null, { code: 'file.damaged', format: 'xml' }, 'export-musicxml');
   }
 }
 
 function readScore(nodes: XmlNode[], answers: Answers): { song: Song } & Found {
   const timewise = element(nodes, 'score-timewise');
   const score = timewise ? partwise(timewise) : element(nodes, 'score-partwise');
-  if (!score || !child(score, 'part')) return refuse(null, 'The score holds no part.', WAY_OUT);
+  if (!score || !child(score, 'part')) return refuse(null, { code: 'musicxml.no-part' }, 'export-musicxml');
   const lines = linesOf(score);
   const line = lines.find((l) => l.id === answers['line']) ?? likelyTune(lines);
-  if (!line) return refuse(null, 'The file holds no melody notes.', 'Choose a file with a tune in it.');
+  if (!line) return refuse(null, { code: 'tune.none' }, 'file-with-tune');
   const tally = new Tally();
   const reader = new PartReader(line, tally);
   for (const measure of children(children(score, 'part')[line.part], 'measure')) reader.takeMeasure(measure);
-  for (const other of lines) if (other.part !== line.part) tally.add('notes of other parts', 'left out', other.notes);
+  for (const other of lines) if (other.part !== line.part) tally.add('other-parts', 'left out', other.notes);
   const stacks = answers['stacks'] === 'lowest' ? 'lowest' : 'top';
   const raw: RawSong = { ...reader.song(), ...namesOf(score) };
   const { song, notices } = assemble(raw, stacks);
   const stacked = raw.measures.some((m) => m.notes.some((n) => n.pitches.length > 1));
   tally.add(
-    'chord symbols',
+    'chord-symbols',
     'used',
     raw.measures.reduce((sum, m) => sum + m.chords.length, 0),
   );
   const moved = reader.transposed;
-  const said = moved === 0 ? notices : [...notices, 'The part is written for a transposing instrument: it is read as it sounds.'];
+  const said: Notice[] = [...notices, ...(moved === 0 ? [] : [{ code: 'notice.transposed' } as const])];
   return {
     song: moved === 0 ? song : asItSounds(song, moved),
-    notices: song.order ? [...said, `Repeats are played out. On the page the measures are played as ${song.order}.`] : said,
+    notices: song.order ? [...said, { code: 'notice.order', order: song.order }] : said,
     questions: questionsOf(lines, line, stacked, stacks),
     counted: tally.all(),
   };
@@ -147,20 +145,18 @@ function questionsOf(lines: readonly Line[], line: Line, stacked: boolean, stack
   if (lines.length > 1)
     questions.push({
       id: 'line',
-      label: 'The tune is in',
       entries: lines.slice(0, MOST_LINES).map((l) => ({
         id: l.id,
-        text: `${l.name}: ${l.notes} ${l.notes === 1 ? 'note' : 'notes'}${l.words > 0 ? ', sung' : ''}`,
+        fact: { code: 'entry.line', name: l.name, notes: l.notes, sung: l.words > 0 },
       })),
       value: line.id,
     });
   if (stacked)
     questions.push({
       id: 'stacks',
-      label: 'Where notes are stacked, keep',
       entries: [
-        { id: 'top', text: 'the top note' },
-        { id: 'lowest', text: 'the lowest note' },
+        { id: 'top', fact: { code: 'entry.stacks', keep: 'top' } },
+        { id: 'lowest', fact: { code: 'entry.stacks', keep: 'lowest' } },
       ],
       value: stacks,
     });

@@ -3,7 +3,7 @@ import type { Document } from '../../song/decisions.js';
 import { decodeText } from '../text.js';
 import { BadZip, unzip, type ZipEntry } from '../zip.js';
 import { projectText } from '../../song/project-text.js';
-import { readProject } from './project.js';
+import { readProject, type ProjectFault } from './project.js';
 
 /** Most songs and bytes of an archive. */
 const MOST = { songs: 2000, bytes: 200_000_000 } as const;
@@ -27,10 +27,17 @@ export function writeArchive(documents: readonly unknown[]): Uint8Array {
   return zipSync(Object.fromEntries(files), { level: 6 });
 }
 
-/** What an archive held: the songs that could be read, and a sentence for each file that could not. */
+/** Why a file is no archive of songs. */
+export type ArchiveFault = { readonly code: 'archive.too-large' | 'archive.damaged' | 'archive.empty' };
+
+/** What an archive held: the songs that could be read, and the files that could not, with what is wrong with each. */
 export type ReadArchive =
-  | { readonly ok: true; readonly documents: readonly Document[]; readonly faults: readonly string[] }
-  | { readonly ok: false; readonly sentence: string };
+  | {
+      readonly ok: true;
+      readonly documents: readonly Document[];
+      readonly faults: readonly { readonly name: string; readonly fault: ProjectFault }[];
+    }
+  | { readonly ok: false; readonly fault: ArchiveFault };
 
 /** Reads an archive of project files. One damaged song does not keep the others out. */
 export function readArchive(data: Uint8Array): ReadArchive {
@@ -39,20 +46,15 @@ export function readArchive(data: Uint8Array): ReadArchive {
     files = unzip(data, { files: MOST.songs, bytes: MOST.bytes, wanted: (name) => name.endsWith('.json') });
   } catch (error) {
     const large = error instanceof BadZip && error.why === 'too large';
-    return {
-      ok: false,
-      sentence: large
-        ? 'This file unpacks to more than a shelf holds. Choose one that was saved from the shelf.'
-        : 'This is not a shelf file, or it is damaged. Choose one that was saved from the shelf.',
-    };
+    return { ok: false, fault: { code: large ? 'archive.too-large' : 'archive.damaged' } };
   }
-  if (files.length === 0) return { ok: false, sentence: 'This file holds no songs. Choose one that was saved from the shelf.' };
+  if (files.length === 0) return { ok: false, fault: { code: 'archive.empty' } };
   const documents: Document[] = [];
-  const faults: string[] = [];
+  const faults: { name: string; fault: ProjectFault }[] = [];
   for (const { name, data: bytes } of files) {
     const read = readProject(decodeText(bytes));
     if (read.ok) documents.push(read.document);
-    else faults.push(`${name}: ${read.sentence}`);
+    else faults.push({ name, fault: read.fault });
   }
   return { ok: true, documents, faults };
 }

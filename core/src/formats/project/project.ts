@@ -1,10 +1,17 @@
-import { plainFault } from '../result.js';
+import { dataFault, type DataFault } from '../result.js';
 import { PROJECT_KIND, projectText } from '../../song/project-text.js';
 import { DocumentSchema, isNewerDocument, type Document } from '../../song/decisions.js';
 
-/** A document that was read, or one sentence that says why not. */
+/** Why a file is no project that can be opened. */
+export type ProjectFault =
+  | { readonly code: 'project.not-json' }
+  | { readonly code: 'project.not-ours' }
+  | { readonly code: 'project.newer'; readonly version: string }
+  | { readonly code: 'project.damaged'; readonly path: readonly string[]; readonly fault: DataFault };
+
+/** A document that was read, or why not. */
 export type ProjectReading =
-  { readonly ok: true; readonly document: Document } | { readonly ok: false; readonly sentence: string };
+  { readonly ok: true; readonly document: Document } | { readonly ok: false; readonly fault: ProjectFault };
 
 /** Writes a document as a project file. */
 export const writeProject: (document: Document) => string = projectText;
@@ -15,19 +22,14 @@ export function readProject(text: string): ProjectReading {
   try {
     data = JSON.parse(text);
   } catch {
-    return { ok: false, sentence: 'This is not a project file: it is no JSON. Choose one saved by Joined Hands.' };
+    return { ok: false, fault: { code: 'project.not-json' } };
   }
   if (typeof data !== 'object' || data === null || (data as { kind?: unknown }).kind !== PROJECT_KIND)
-    return { ok: false, sentence: 'This JSON is not a project file. Choose one saved by Joined Hands.' };
+    return { ok: false, fault: { code: 'project.not-ours' } };
   const { kind: _kind, ...rest } = data as { kind: string; version?: unknown };
-  if (isNewerDocument(rest.version))
-    return {
-      ok: false,
-      sentence: `This project was saved by a newer version (${String(rest.version)}). Update Joined Hands to open it.`,
-    };
+  if (isNewerDocument(rest.version)) return { ok: false, fault: { code: 'project.newer', version: String(rest.version) } };
   const checked = DocumentSchema.safeParse(rest);
   if (checked.success) return { ok: true, document: checked.data };
-  const fault = checked.error.issues[0];
-  const place = fault.path.length > 0 ? ` at ${fault.path.join(' › ')}` : '';
-  return { ok: false, sentence: `The project file is damaged${place}: ${plainFault(fault.message)} Choose another copy of it.` };
+  const [issue] = checked.error.issues;
+  return { ok: false, fault: { code: 'project.damaged', path: issue.path.map(String), fault: dataFault(issue) } };
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { arrange, midiOf } from '@joined-hands/core';
+import { arrange } from '@joined-hands/core/arrange';
+import { midiOf } from '@joined-hands/core/pitch';
 import { demo } from '../../../../core/testing/songs';
 import { planSounds, type PlanOptions } from './plan';
 

@@ -1,17 +1,8 @@
-import {
-  barAt,
-  beatTicks,
-  midiOf,
-  offsetInBar,
-  placeAfter,
-  plainScore,
-  secondsTo,
-  soundsUntil,
-  toSeconds,
-  type Arrangement,
-  type Part,
-  type ScoreNote,
-} from '@joined-hands/core';
+import type { Arrangement, Part, ScoreNote } from '@joined-hands/core/arrange';
+import { soundsUntil } from '@joined-hands/core/fills';
+import { midiOf } from '@joined-hands/core/pitch';
+import { plainScore } from '@joined-hands/core/practice';
+import { barAt, beatTicks, offsetInBar, placeAfter, secondsTo, toSeconds } from '@joined-hands/core/time';
 
 /** A sound to come: a piano key or a click. Times are seconds from the start of the plan. */
 export interface Sound {

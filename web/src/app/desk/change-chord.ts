@@ -1,27 +1,15 @@
+import { CHORD_CHANGE_LABELS, phrases } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
-import {
-  approachChords,
-  barAt,
-  beatTicks,
-  chordChanges,
-  countIn,
-  forLeadingTriad,
-  handsOf,
-  parseChord,
-  pinVoicing,
-  placeName,
-  removeChord,
-  restoreChord,
-  setChord,
-  turnBacks,
-  type Document,
-  type PartChord,
-} from '@joined-hands/core';
+import type { PartChord } from '@joined-hands/core/arrange';
+import { approachChords, chordChanges, forLeadingTriad, parseChord, turnBacks } from '@joined-hands/core/harmony';
+import { handsOf, pinVoicing, removeChord, restoreChord, setChord, type Document } from '@joined-hands/core/song';
+import { barAt, beatTicks, countIn, placeOf } from '@joined-hands/core/time';
 import { DeskStore } from '../state/desk.store';
 import { Offers, type Offer } from '../widgets/offers';
 import { Signs } from '../widgets/signs';
 import { keysFor, turned } from './sounding';
 import { chordFault, writeChord } from './writing';
+import { Words } from '../words/words';
 
 /** Everything that can be done to the chosen chord: others for its place, its kind, its place in time, what leads on. */
 @Component({
@@ -35,12 +23,13 @@ export class ChangeChord {
   readonly chord = input.required<PartChord>();
   readonly tried = output<readonly string[] | null>();
   private readonly desk = inject(DeskStore);
+  private readonly words = inject(Words);
   private readonly hands = computed(() => this.desk.document()?.hands ?? handsOf());
   protected readonly fault = linkedSignal<PartChord, string | null>({ source: this.chord, computation: () => null });
 
   protected readonly place = computed(() => {
     const bars = this.desk.arrangement()?.bars;
-    return bars ? placeName(bars, this.chord().at) : '';
+    return bars ? this.words.say().place(placeOf(bars, this.chord().at)) : '';
   });
 
   /** The chord that is struck next, or null at the end of the song. */
@@ -53,13 +42,15 @@ export class ChangeChord {
   protected readonly others = computed(() => {
     const chord = this.chord();
     const instead = this.leadingOffer();
-    const ranked = chord.otherChords.map((o) => this.offer(o.symbol, this.costWords(o.cost), o.why));
+    const ranked = chord.otherChords.map((o) => this.offer(o.symbol, this.costWords(o.cost), phrases(o.why, this.words.say())));
     return instead ? [instead, ...ranked.filter((o) => o.id !== instead.id)] : ranked;
   });
 
   protected readonly kinds = computed(() => {
     const parsed = parseChord(this.chord().symbol);
-    return parsed.kind === 'chord' ? chordChanges(parsed).map((c) => this.offer(c.symbol, c.label, null)) : [];
+    return parsed.kind === 'chord'
+      ? chordChanges(parsed).map((c) => this.offer(c.symbol, CHORD_CHANGE_LABELS[c.kind], null))
+      : [];
   });
 
   protected readonly canTurn = computed(() => {
@@ -81,9 +72,9 @@ export class ChangeChord {
     const found = to?.kind === 'chord' ? approachChords(from, to, chord.key) : next ? [] : turnBacks(arrangement.song.key);
     if (found.length === 0) return null;
     const title = next
-      ? `On the way to ${next.symbol}, on count ${countIn(arrangement.bars, at)}`
+      ? `On the way to ${this.words.say().symbol(next.symbol)}, on count ${countIn(arrangement.bars, at)}`
       : `Back to the start, on count ${countIn(arrangement.bars, at)}`;
-    return { at, title, offers: found.map((f) => this.offer(f.symbol, f.label, f.why)) };
+    return { at, title, offers: found.map((f) => this.offer(f.symbol, '', this.words.say().fact(f.why))) };
   });
 
   protected readonly middle = computed(() => {
@@ -120,7 +111,7 @@ export class ChangeChord {
 
   protected turn(pitches: readonly string[]): void {
     const { writtenAt: at } = this.chord();
-    this.change('turn the chord over', (d) => pinVoicing(d, at, pitches));
+    this.change('invert the chord', (d) => pinVoicing(d, at, pitches));
   }
 
   protected strikeAgain(at: number): void {
@@ -149,14 +140,22 @@ export class ChangeChord {
   }
 
   private offer(symbol: string, aside: string, why: string | null): Offer {
-    return { id: symbol, title: symbol, aside, why, pitches: keysFor(symbol, this.hands(), this.chord().pitches) };
+    return {
+      id: symbol,
+      title: this.words.say().symbol(symbol),
+      aside,
+      why,
+      pitches: keysFor(symbol, this.hands(), this.chord().pitches),
+    };
   }
 
   private leadingOffer(): Offer | null {
     const { symbol, key } = this.chord();
     const parsed = parseChord(symbol);
     const instead = parsed.kind === 'chord' ? forLeadingTriad(parsed, key) : null;
-    return instead ? this.offer(instead, 'often played so', `The same third and fifth over the root that the ear adds.`) : null;
+    return instead
+      ? this.offer(instead, 'often played like this', 'The same third and fifth, over the root that the ear adds.')
+      : null;
   }
 
   private costWords(cost: number): string {

@@ -1,3 +1,4 @@
+import { alsoIn } from '@joined-hands/core/words';
 import { LiveAnnouncer } from '@angular/cdk/a11y';
 import {
   ChangeDetectionStrategy,
@@ -15,17 +16,8 @@ import {
   type OnDestroy,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import {
-  HAND_PROFILES,
-  KEYBOARD_SIZES,
-  handsOf,
-  linkedSentence,
-  midiOf,
-  moveCut,
-  nameOf,
-  setWish,
-  type Hands,
-} from '@joined-hands/core';
+import { midiOf, nameOf } from '@joined-hands/core/pitch';
+import { HAND_PROFILES, KEYBOARD_SIZES, handsOf, moveCut, setWish, type Hands } from '@joined-hands/core/song';
 import { planSounds } from '../audio/plan';
 import { Player } from '../audio/player';
 import { MissingSong } from '../widgets/missing-song';
@@ -46,6 +38,7 @@ import { Roadmap } from './roadmap';
 import { spokenJoin, spokenPart } from './spoken';
 import { texturesOf } from './textures';
 import { Transport } from './transport';
+import { Words } from '../words/words';
 
 const VIEWS: readonly { readonly id: HandView; readonly text: string }[] = [
   { id: 'right', text: 'Right hand' },
@@ -93,6 +86,7 @@ const WIDTHS = [
 export class Desk implements OnDestroy {
   readonly id = input.required<string>();
   protected readonly desk = inject(DeskStore);
+  private readonly words = inject(Words);
   protected readonly player = inject(Player);
   protected readonly settings = inject(SettingsStore);
   private readonly toasts = inject(Toasts);
@@ -195,7 +189,7 @@ export class Desk implements OnDestroy {
   /** What the repeats of the part could take over of the last change. */
   protected readonly linkedSays = computed(() => {
     const linked = this.desk.linked();
-    return linked ? linkedSentence(linked.edit) : '';
+    return linked ? alsoIn(linked.edit.parts, linked.edit.differing, this.words.say()) : '';
   });
   /** True where the part has words to learn by. */
   protected readonly sings = computed(() => this.part()?.melody.some((n) => n.lyric !== null) ?? false);
@@ -308,13 +302,13 @@ export class Desk implements OnDestroy {
     const next = by > 0 ? part.chords.find((c) => c.at > at) : [...part.chords].reverse().find((c) => c.at < at);
     if (!next) return;
     this.desk.select({ kind: 'chord', at: next.at });
-    this.say(spokenJoin(part, this.desk.arrangement()?.bars ?? [], next.at));
+    this.say(spokenJoin(part, this.desk.arrangement()?.bars ?? [], next.at, this.words.say()));
   }
 
   private stepPart(to: number): void {
     this.desk.choosePart(to);
     const part = this.part();
-    if (part) this.say(spokenPart(part));
+    if (part) this.say(spokenPart(part, this.words.say()));
   }
 
   private showView(view: HandView, text: string): void {

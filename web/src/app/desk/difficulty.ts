@@ -1,5 +1,7 @@
+import { LEVEL_LABELS } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { applyFix, songDifficulty, type Ease, type FixAction, type Load, type Version } from '@joined-hands/core';
+import { applyFix, songDifficulty, type Ease, type FixAction, type Version } from '@joined-hands/core/arrange';
+import type { Load } from '@joined-hands/core/difficulty';
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
@@ -7,6 +9,7 @@ import { Pressed } from '../widgets/pressed';
 import { Signs } from '../widgets/signs';
 import { Workers } from '../workers/workers';
 import { What } from '../words/what';
+import { Words } from '../words/words';
 
 type Reach = 'part' | 'song';
 
@@ -21,6 +24,7 @@ type Reach = 'part' | 'song';
 export class DifficultyPanel {
   private readonly desk = inject(DeskStore);
   private readonly workers = inject(Workers);
+  protected readonly words = inject(Words);
   protected readonly reach = signal<Reach>('part');
   protected readonly versions = signal<readonly Version[]>([]);
   protected readonly helps = signal<readonly Ease[] | null>(null);
@@ -73,7 +77,13 @@ export class DifficultyPanel {
     await this.weigh();
   }
 
-  protected chooseVersion({ level, words }: Version): void {
-    void this.choose(words, { kind: 'level', range: this.range(), level });
+  protected readonly levels = LEVEL_LABELS;
+
+  protected reasons(load: Load): string {
+    return load.reasons.map(this.words.say().fact).join(' · ');
+  }
+
+  protected chooseVersion({ level }: Version): void {
+    void this.choose(LEVEL_LABELS[level], { kind: 'level', range: this.range(), level });
   }
 }

@@ -1,18 +1,15 @@
+import { SCHOOL_LABELS, STAY_RHYTHM_LABELS } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { USUAL_SUGGESTION, suggestionFor, usualSchool, type SchoolPrice } from '@joined-hands/core/arrange';
+import { HARMONIC_RHYTHMS, VOCABULARIES } from '@joined-hands/core/harmony';
+import { countNotes } from '@joined-hands/core/join';
 import {
   BASS_WISHES,
   CHORD_TIMINGS,
-  HARMONIC_RHYTHMS,
   SCHOOLS,
-  SCHOOL_RULES,
   STAY_FIGURES,
-  STAY_FIGURE_WORDS,
   STAY_NOTES,
   TUNE_RHYTHMS,
-  USUAL_SUGGESTION,
-  VOCABULARIES,
-  countIn,
-  countNotes,
   passageAt,
   setBass,
   setChordSchool,
@@ -20,8 +17,6 @@ import {
   setSchoolEverywhere,
   setSuggestion,
   setWish,
-  suggestionFor,
-  usualSchool,
   wishAt,
   type BassWish,
   type ChordTiming,
@@ -29,10 +24,10 @@ import {
   type PartRange,
   type TuneRhythm,
   type School,
-  type SchoolPrice,
   type Stay,
   type Suggesting,
-} from '@joined-hands/core';
+} from '@joined-hands/core/song';
+import { countIn } from '@joined-hands/core/time';
 import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
@@ -101,10 +96,10 @@ export class HandBar {
     { id: '1', text: 'up' },
   ];
   protected readonly stayNotes = [
-    { id: 'tune' as const, text: 'the tune' },
+    { id: 'tune' as const, text: 'the melody' },
     ...STAY_NOTES.map((id) => ({ id, text: STAY_WORDS[id] })),
   ];
-  protected readonly figures = STAY_FIGURES.map((id) => ({ id, text: STAY_FIGURE_WORDS[id] }));
+  protected readonly figures = STAY_FIGURES.map((id) => ({ id, text: STAY_RHYTHM_LABELS[id] }));
 
   private readonly passage = computed(() => {
     const part = this.desk.currentPart();
@@ -126,7 +121,7 @@ export class HandBar {
     const doc = this.desk.document();
     return chord?.school ?? doc?.choices.school ?? (doc ? usualSchool(doc) : 'close');
   });
-  protected readonly schoolName = computed(() => SCHOOL_RULES[this.school()].name);
+  protected readonly schoolName = computed(() => SCHOOL_LABELS[this.school()].name);
 
   protected readonly priced = computed((): PricedSchool[] => {
     const prices = this.prices();
@@ -134,8 +129,8 @@ export class HandBar {
     const now = prices.find((p) => p.school === this.school());
     return prices.map((p) => ({
       ...p,
-      name: SCHOOL_RULES[p.school].name,
-      words: SCHOOL_RULES[p.school].words,
+      name: SCHOOL_LABELS[p.school].name,
+      words: SCHOOL_LABELS[p.school].about,
       share: Math.round((100 * p.travel) / widest),
       against: !now || p.school === now.school ? 'now' : difference(p.travel - now.travel),
     }));
@@ -254,7 +249,7 @@ export class HandBar {
   constructor() {
     inject(Actions).offer(() =>
       SCHOOLS.map((school) => ({
-        name: `Left hand: ${SCHOOL_RULES[school].name}${this.reach() === 'song' ? '' : ', this ' + this.reach()}`,
+        name: `Left hand: ${SCHOOL_LABELS[school].name}${this.reach() === 'song' ? '' : ', this ' + this.reach()}`,
         run: () => void this.chooseSchool(school),
       })),
     );
@@ -263,7 +258,7 @@ export class HandBar {
   protected async chooseSchool(school: School): Promise<void> {
     const chord = this.desk.selectedChord();
     const part = this.desk.currentPart();
-    const { name } = SCHOOL_RULES[school];
+    const { name } = SCHOOL_LABELS[school];
     const reach = this.reach();
     await this.desk.edit(name, (d) => {
       if (reach === 'chord') return chord ? setChordSchool(d, chord.symbolAt, school) : d;

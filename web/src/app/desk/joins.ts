@@ -1,7 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { joinsOf } from '@joined-hands/core';
+import { joinsOf, type Join } from '@joined-hands/core/sheet';
+import { togetherWords } from '@joined-hands/core/words';
 import { DeskStore } from '../state/desk.store';
 import { Signs } from '../widgets/signs';
+import { Words } from '../words/words';
 
 /** Where the hands meet in the part at work, in words: every chord with the note, the count and the syllable. */
 @Component({
@@ -18,8 +20,8 @@ import { Signs } from '../widgets/signs';
           [class.apart]="point.apart"
           (click)="desk.select({ kind: 'chord', at: point.at })"
         >
-          <b>{{ point.place }}</b>
-          <jh-signs [text]="point.sentence" />
+          <b>{{ point.bar === 0 ? 'pick-up' : 'bar ' + point.bar }}</b>
+          <jh-signs [text]="sentence(point)" />
         </button>
       </li>
     }
@@ -60,8 +62,13 @@ import { Signs } from '../widgets/signs';
 })
 export class Joins {
   protected readonly desk = inject(DeskStore);
+  private readonly words = inject(Words);
   protected readonly points = computed(() => {
     const part = this.desk.currentPart();
     return part ? joinsOf(part, this.desk.arrangement()?.bars ?? []) : [];
   });
+
+  protected sentence({ point }: Join): string {
+    return togetherWords(point, this.words.say());
+  }
 }

@@ -1,3 +1,4 @@
+import type { DifficultyFact } from '@joined-hands/core/difficulty';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -9,10 +10,13 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { mergePart, moveCut, nameSection, partTitle, renamePart, repeatWords, type Part } from '@joined-hands/core';
+import type { Part } from '@joined-hands/core/arrange';
+import { mergePart, moveCut, nameSection, renamePart } from '@joined-hands/core/song';
+import { partTitle, repeatWords } from '@joined-hands/core/words';
 import { DeskStore } from '../state/desk.store';
 import { More, type Deed } from '../widgets/more';
 import { Signs } from '../widgets/signs';
+import { Words } from '../words/words';
 
 /** One numbered part of the ladder. It is drawn anew only where something about this part changes. */
 @Component({
@@ -27,14 +31,15 @@ export class LadderPart {
   readonly part = input.required<Part>();
   readonly current = input.required<boolean>();
   /** What makes this part the hardest one; null for the others. */
-  readonly hardest = input.required<string | null>();
+  readonly hardest = input.required<DifficultyFact | null>();
   /** The name of the section that begins with this part. */
   readonly section = input.required<string | null>();
-  /** The bar where this part differs from the one that it repeats; empty where it does not. */
-  readonly differsAt = input.required<string>();
+  /** The number of the bar where this part differs from the one that it repeats; null where it does not. */
+  readonly differsAt = input.required<number | null>();
   readonly chosen = output();
 
   private readonly desk = inject(DeskStore);
+  protected readonly words = inject(Words);
   /** What is being named here: the part, or the section that begins with it. */
   protected readonly naming = signal<'part' | 'section' | null>(null);
   private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('nameField');
@@ -42,11 +47,13 @@ export class LadderPart {
   protected readonly title = computed(() => partTitle(this.part()));
   protected readonly about = computed(() => {
     const { repeats, chords, melody } = this.part();
-    if (repeats) return repeatWords(repeats, this.differsAt());
+    if (repeats) return repeatWords({ ...repeats, fromBar: this.differsAt() });
     const symbols = new Set(chords.map((c) => c.symbol)).size;
-    return `${melody.length} ${melody.length === 1 ? 'note' : 'notes'}, ${symbols} ${symbols === 1 ? 'chord' : 'chords'}`;
+    const { count } = this.words.say();
+    return `${count(melody.length, 'note')}, ${count(symbols, 'chord')}`;
   });
   protected readonly difficulty = computed(() => `Difficulty ${this.part().difficulty.score} of 100`);
+  protected readonly reasons = computed(() => this.part().difficulty.reasons.map(this.words.say().fact).join('; '));
 
   /** What can be done to this part, as its menu shows it. */
   readonly actions = computed((): Deed[] => {

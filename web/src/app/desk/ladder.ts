@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, viewChildren } from '@angular/core';
-import { barAt, clearParts, setPartSize, type Choices } from '@joined-hands/core';
+import { clearParts, setPartSize, type Choices } from '@joined-hands/core/song';
+import { barAt } from '@joined-hands/core/time';
 import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
 import { Pressed } from '../widgets/pressed';
@@ -36,9 +37,9 @@ export class Ladder {
   }
 
   /** The bar of a place, as a repeat names it. */
-  protected placeOf(at: number | null): string {
+  protected barOf(at: number | null): number | null {
     const bars = this.desk.arrangement()?.bars;
-    return at === null || !bars ? '' : `bar ${barAt(bars, at).number}`;
+    return at === null || !bars ? null : barAt(bars, at).number;
   }
 
   protected resize(size: Choices['partSize']): void {

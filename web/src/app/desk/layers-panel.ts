@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { LAYERS, LAYER_WORDS, muteLayer, setWay, upToLayer, type Layer, type Way } from '@joined-hands/core';
+import { upToLayer } from '@joined-hands/core/arrange';
+import { LAYERS, muteLayer, setWay, type Layer, type Way } from '@joined-hands/core/song';
+import { LAYER_LABELS } from '@joined-hands/core/words';
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
@@ -10,9 +12,9 @@ const WAY_WORDS: Readonly<Record<Way, string>> = {
   'sing-along': 'sing-along',
 };
 const WAY_SAYS: Readonly<Record<Way, string>> = {
-  arranged: 'Each layer lies over the one before. What is silent lets the layer under it be heard.',
-  outline: 'The highest and lowest notes alone, to learn first: the hands already lie where they will lie later.',
-  'sing-along': 'The tune is sung. The right hand plays the chords, the left one bass note or its octave.',
+  arranged: 'Each layer builds on the one before. Mute one to hear the layer under it.',
+  outline: 'Just the highest and lowest notes, to learn first: your hands are already where they will be later.',
+  'sing-along': 'You sing the melody. The right hand plays the chords, the left one bass note or its octave.',
 };
 
 /** The layers of the arrangement in the order in which they are learned; each can be silent, and each is a version to practise. */
@@ -48,7 +50,7 @@ export class LayersPanel {
   protected readonly ways = (Object.keys(WAY_WORDS) as Way[]).map((id) => ({ id, text: WAY_WORDS[id] }));
   protected readonly layers = LAYERS.map((id) => ({
     id,
-    words: LAYER_WORDS[id],
+    words: LAYER_LABELS[id],
     muted: computed(() => this.desk.document()?.choices.muted.includes(id) ?? false),
   }));
   protected readonly way = computed((): Way => this.desk.document()?.choices.way ?? 'arranged');
@@ -67,10 +69,10 @@ export class LayersPanel {
   }
 
   protected mute(layer: Layer, muted: boolean): void {
-    void this.desk.edit(`${LAYER_WORDS[layer]} ${muted ? 'silent' : 'heard'}`, (d) => muteLayer(d, layer, muted));
+    void this.desk.edit(`${LAYER_LABELS[layer]} ${muted ? 'silent' : 'heard'}`, (d) => muteLayer(d, layer, muted));
   }
 
   protected upTo(layer: Layer): void {
-    void this.desk.edit(`up to ${LAYER_WORDS[layer]}`, (d) => upToLayer(d, layer));
+    void this.desk.edit(`up to ${LAYER_LABELS[layer]}`, (d) => upToLayer(d, layer));
   }
 }

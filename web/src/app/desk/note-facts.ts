@@ -1,24 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import {
-  capital,
-  chordsHolding,
-  conflictSentence,
-  countNotes,
-  countSentence,
-  findConflicts,
-  handsOf,
-  keyWords,
-  midiOf,
-  moveWords,
-  nameOf,
-  notesOver,
-  placeName,
-  setFingers,
-  splitPart,
-  startWords,
-  type HoldingChord,
-  type PartNote,
-} from '@joined-hands/core';
+import type { PartNote } from '@joined-hands/core/arrange';
+import { chordsHolding, type HoldingChord } from '@joined-hands/core/harmony';
+import { countNotes, findConflicts, notesOver } from '@joined-hands/core/join';
+import { midiOf, nameOf } from '@joined-hands/core/pitch';
+import { handsOf, setFingers, splitPart } from '@joined-hands/core/song';
+import { placeOf } from '@joined-hands/core/time';
+import { startOf } from '@joined-hands/core/right-hand';
+import { capital, conflictWords, countingWords, MOVE_LABELS } from '@joined-hands/core/words';
 import { Player } from '../audio/player';
 import { DeskStore } from '../state/desk.store';
 import { Offers, type Offer } from '../widgets/offers';
@@ -26,6 +14,7 @@ import { Signs } from '../widgets/signs';
 import { FingerChoice } from './finger-choice';
 import { keysFor } from './sounding';
 import { chordFault, writeChord } from './writing';
+import { Words } from '../words/words';
 
 const ORDINAL: Readonly<Record<number, string>> = { 1: 'as its root', 3: 'as its third', 5: 'as its fifth', 7: 'as its seventh' };
 
@@ -42,12 +31,14 @@ export class NoteFacts {
   readonly tried = output<readonly string[] | null>();
   private readonly desk = inject(DeskStore);
   private readonly player = inject(Player);
+  private readonly words = inject(Words);
   protected readonly fault = signal<string | null>(null);
 
-  protected readonly letter = computed(() => nameOf(this.note().pitch));
+  private readonly name = computed(() => nameOf(this.note().pitch));
+  protected readonly letter = computed(() => this.words.say().note(this.name()));
   protected readonly place = computed(() => {
     const bars = this.desk.arrangement()?.bars;
-    return bars ? placeName(bars, this.note().at) : '';
+    return bars ? this.words.say().place(placeOf(bars, this.note().at)) : '';
   });
 
   protected readonly under = computed(() => this.desk.currentPart()?.chords.findLast((c) => c.at <= this.note().at) ?? null);
@@ -59,11 +50,12 @@ export class NoteFacts {
     const note = this.note();
     const under = this.under();
     const [counted] = countNotes([note], arrangement.bars);
-    const said = [countSentence(counted), ...(note.lyric ? [`Sung on “${note.lyric.text}”.`] : [])];
+    const say = this.words.say();
+    const said = [countingWords(counted), ...(note.lyric ? [`Sung on “${note.lyric.text}”.`] : [])];
     if (under) {
-      said.push(`${under.symbol} sounds under it.`);
+      said.push(`${say.symbol(under.symbol)} sounds under it.`);
       const clash = findConflicts(notesOver([under], arrangement.song.melody, arrangement.bars)).find((c) => c.at === note.at);
-      if (clash) said.push(conflictSentence(clash));
+      if (clash) said.push(capital(conflictWords(clash, under.symbol, say)));
     }
     return said.join(' ');
   });
@@ -78,10 +70,12 @@ export class NoteFacts {
     const index = places.findLastIndex((p) => p.start <= this.note().at);
     if (index < 0) return '';
     const [here, next] = [places[index], places[index + 1]];
-    const came = index > 0 ? ` ${capital(moveWords(here))} to come here.` : '';
-    const goes = next ? ` Next ${moveWords(next)}, to ${next.thumb}.` : '';
+    const say = this.words.say();
+    const came = index > 0 ? ` ${capital(MOVE_LABELS[here.move])} to get here.` : '';
+    const goes = next ? ` Next, ${MOVE_LABELS[next.move]} to ${say.pitch(next.thumb)}.` : '';
     const start = index === 0 && this.note().at === this.desk.currentPart()?.melody[0]?.at;
-    const words = start ? startWords(here, this.note().pitch, this.note().finger) : `Thumb on ${keyWords(here.thumb)}.`;
+    const { pitch, finger } = this.note();
+    const words = say.fact(start ? startOf(here, pitch, finger) : { code: 'hand.starts', thumb: here.thumb, first: null });
     return `${words}${came}${goes}`;
   });
 
@@ -93,7 +87,7 @@ export class NoteFacts {
 
   private readonly holding = computed(() => {
     const key = this.under()?.key ?? this.desk.arrangement()?.song.key;
-    return key ? chordsHolding(this.letter(), key) : [];
+    return key ? chordsHolding(this.name(), key) : [];
   });
   protected readonly inKey = computed(() => this.offersOf(this.holding().filter((c) => c.inKey)));
   protected readonly outside = computed(() => this.offersOf(this.holding().filter((c) => !c.inKey)));
@@ -126,7 +120,7 @@ export class NoteFacts {
     const near = this.under()?.pitches ?? [];
     return chords.map((c) => ({
       id: c.symbol,
-      title: c.symbol,
+      title: this.words.say().symbol(c.symbol),
       aside: ORDINAL[c.as] ?? '',
       why: null,
       pitches: [...keysFor(c.symbol, hands, near), this.note().pitch],

@@ -1,8 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { gripsOf, nameOf, partTitle, shapeOf, shapesOf, type Arrangement, type PartChord } from '@joined-hands/core';
+import type { Arrangement, PartChord } from '@joined-hands/core/arrange';
+import { gripsOf, shapeOf, shapesOf } from '@joined-hands/core/left-hand';
+import { nameOf } from '@joined-hands/core/pitch';
+import { capital, changeInShort, partTitle } from '@joined-hands/core/words';
 import { DeskStore } from '../state/desk.store';
 import { LittleKeyboard, octavesOf } from '../widgets/little-keyboard';
 import { Signs } from '../widgets/signs';
+import { Words } from '../words/words';
 
 /** One grip of the left hand, with how often it is struck in a row and how it is reached. */
 interface Grip {
@@ -27,6 +31,7 @@ export class Progression {
   readonly arrangement = input.required<Arrangement>();
   readonly chosen = output<{ part: number; at: number }>();
   protected readonly desk = inject(DeskStore);
+  protected readonly words = inject(Words);
   /** The shape under the pointer or the focus, that its likes stand out. */
   protected readonly lit = signal<string | null>(null);
 
@@ -48,9 +53,9 @@ export class Progression {
           times,
           form,
           shape: numbers.get(form) ?? 0,
-          letters: chord.pitches.map(nameOf).join(' '),
+          letters: chord.pitches.map((p) => this.words.say().note(nameOf(p))).join(' '),
           motion: chord.motion,
-          inShort: chord.inShort,
+          inShort: changeInShort(chord.moves, this.words.say()),
         };
       }),
     }));
@@ -58,11 +63,11 @@ export class Progression {
 
   protected readonly summary = computed(() => {
     const { totals } = this.arrangement();
-    const count = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;
+    const { count, countInWords } = this.words.say();
     const grips = gripsOf(this.chords()).length;
     return [
-      `${count(this.shapes().length, 'shape')} to learn, in ${count(grips, 'place')}.`,
-      `The hand moves ${count(totals.leftTravel, 'half step')} in all; in root position it would be ${totals.leftTravelRoot}.`,
+      `${capital(countInWords(this.shapes().length, 'left-hand shape'))} to learn, in ${countInWords(grips, 'place')}.`,
+      `The hand moves ${count(totals.leftTravel, 'half step')} in all; in root position it would move ${totals.leftTravelRoot}.`,
     ].join(' ');
   });
 }

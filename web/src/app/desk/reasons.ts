@@ -1,18 +1,10 @@
+import { changeInShort, moveWords, phrases, sentences, shapeWords, togetherWords } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, output } from '@angular/core';
-import {
-  degreeOf,
-  keyName,
-  midiOf,
-  nameOf,
-  otherNames,
-  parseChord,
-  pinVoicing,
-  togetherSentence,
-  setFingers,
-  unpinVoicing,
-  type PartChord,
-  type VoicedChord,
-} from '@joined-hands/core';
+import type { PartChord } from '@joined-hands/core/arrange';
+import { degreeOf, otherNames, parseChord } from '@joined-hands/core/harmony';
+import type { VoicedChord } from '@joined-hands/core/left-hand';
+import { midiOf, nameOf } from '@joined-hands/core/pitch';
+import { pinVoicing, setFingers, unpinVoicing } from '@joined-hands/core/song';
 import { Player } from '../audio/player';
 import { DeskStore } from '../state/desk.store';
 import { Offers, type Offer } from '../widgets/offers';
@@ -21,6 +13,7 @@ import { ChangeChord } from './change-chord';
 import { NoteFacts } from './note-facts';
 import { RoomFacts } from './room-facts';
 import { WorthKnowing } from './worth-knowing';
+import { Words } from '../words/words';
 
 /** Why this chord lies here, what else there is, and how to change it. */
 @Component({
@@ -33,6 +26,7 @@ import { WorthKnowing } from './worth-knowing';
 export class Reasons {
   protected readonly desk = inject(DeskStore);
   private readonly player = inject(Player);
+  protected readonly words = inject(Words);
   /** Keys of an alternative that is heard, to be shown on the keyboard; null when it is let go. */
   readonly tried = output<readonly string[] | null>();
 
@@ -51,9 +45,11 @@ export class Reasons {
     const chord = this.chord();
     const point = this.desk.currentPart()?.together.find((t) => t.at === chord?.at);
     if (!chord) return '';
-    const sounds = chord.withMelody && chord.withMelody !== chord.symbol ? `Together they sound as ${chord.withMelody}.` : '';
-    const meets = point ? togetherSentence(point, chord.name) : '';
-    return [this.named(), this.source(), chord.chordWhy, meets, sounds].filter(Boolean).join(' ');
+    const say = this.words.say();
+    const meets = point ? togetherWords(point, say) : '';
+    const sounds =
+      chord.withMelody && chord.withMelody !== chord.symbol ? `Together they sound like ${say.symbol(chord.withMelody)}.` : '';
+    return [this.named(), this.source(), phrases(chord.chordWhy, say), meets, sounds].filter(Boolean).join(' ');
   });
 
   /** Its degree, the key it is heard in, and the other names of its notes. */
@@ -62,14 +58,15 @@ export class Reasons {
     const parsed = chord ? parseChord(chord.symbol) : null;
     if (!chord || parsed?.kind !== 'chord') return '';
     const others = otherNames(parsed);
-    const same = others.length > 0 ? ` The same notes are ${others.join(' or ')}.` : '';
-    return `${degreeOf(parsed, chord.key)} in ${keyName(chord.key)}.${same}`;
+    const say = this.words.say();
+    const same = others.length > 0 ? ` The same notes make ${others.map(say.symbol).join(' or ')}.` : '';
+    return `${degreeOf(parsed, chord.key)} in ${say.key(chord.key)}.${same}`;
   });
 
   private readonly source = computed(() => {
     switch (this.chord()?.source) {
       case 'suggested':
-        return 'Suggested for the tune.';
+        return 'Suggested for the melody.';
       case 'chosen':
         return 'Written by you.';
       default:
@@ -80,9 +77,9 @@ export class Reasons {
   protected readonly places = computed((): Offer[] =>
     (this.chord()?.alternatives ?? []).map((a) => ({
       id: a.pitches.join(' '),
-      title: a.position,
+      title: shapeWords(a.shape, this.words.say()),
       aside: this.before() ? `moves ${a.motion}` : '',
-      why: a.pitches.map(nameOf).join(' '),
+      why: this.letters(a.pitches),
       pitches: a.pitches,
     })),
   );
@@ -116,7 +113,20 @@ export class Reasons {
   }
 
   protected letters(pitches: readonly string[]): string {
-    return pitches.map(nameOf).join(' ');
+    return pitches.map((p) => this.words.say().note(nameOf(p))).join(' ');
+  }
+
+  /** Why it lies this way, and what its voices do: sentences. */
+  protected why(chord: PartChord): string {
+    return sentences(chord.why, this.words.say());
+  }
+
+  protected change(chord: PartChord): string {
+    return changeInShort(chord.moves, this.words.say());
+  }
+
+  protected moveOf(move: PartChord['moves'][number]): string {
+    return moveWords(move, this.words.say());
   }
 
   protected arrow(semitones: number): string {

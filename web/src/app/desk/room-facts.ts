@@ -1,10 +1,15 @@
+import { placeOf } from '@joined-hands/core/time';
+import { FILL_LABELS } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { FILL_WORDS, nameOf, placeName, setFill, type FillKind, type Room } from '@joined-hands/core';
+import type { Room } from '@joined-hands/core/arrange';
+import { nameOf } from '@joined-hands/core/pitch';
+import { setFill, type FillKind } from '@joined-hands/core/song';
 import { asArranged, planStretch } from '../audio/plan';
 import { DeskStore } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
 import { Offers, type Offer } from '../widgets/offers';
 import { Signs } from '../widgets/signs';
+import { Words } from '../words/words';
 
 /** Loudness of a fill that is only tried. */
 const TRIED = 0.6;
@@ -20,10 +25,10 @@ const TRIED = 0.6;
       <p class="chosen">
         {{
           chosen === 'none'
-            ? 'You leave it empty.'
+            ? 'You left it empty.'
             : missing()
-              ? 'The ' + words(chosen) + ' you kept cannot be played here now.'
-              : 'You keep the ' + words(chosen) + '.'
+              ? 'The ' + labelOf(chosen) + ' you kept cannot be played here now.'
+              : 'You kept the ' + labelOf(chosen) + '.'
         }}
         <button type="button" class="link" (click)="choose(null)">Undecided</button>
       </p>
@@ -43,6 +48,7 @@ export class RoomFacts {
   readonly room = input.required<Room>();
   private readonly desk = inject(DeskStore);
   private readonly settings = inject(SettingsStore);
+  private readonly words = inject(Words);
 
   protected readonly where = computed(() => {
     const arrangement = this.desk.arrangement();
@@ -50,7 +56,9 @@ export class RoomFacts {
     const held = this.desk.currentPart()?.melody.findLast((n) => n.at < room.at);
     if (!arrangement || !held) return '';
     const rests = held.at + held.length <= room.at;
-    return `From ${placeName(arrangement.bars, room.at)}, while the tune ${rests ? 'rests' : `holds ${nameOf(held.pitch)}`}.`;
+    const say = this.words.say();
+    const place = say.place(placeOf(arrangement.bars, room.at));
+    return `From ${place}, while the melody ${rests ? 'rests' : `holds ${say.pitch(held.pitch)}`}.`;
   });
 
   protected readonly missing = computed(() => !this.room().offers.some((o) => o.kind === this.room().chosen));
@@ -65,9 +73,9 @@ export class RoomFacts {
     const options = asArranged(arrangement, this.settings.tempoPercent());
     return room.offers.map((fill) => ({
       id: fill.kind,
-      title: FILL_WORDS[fill.kind],
-      aside: fill.kind === room.chosen ? 'kept' : fill.notes.map((n) => nameOf(n.pitch)).join(' '),
-      why: fill.why,
+      title: FILL_LABELS[fill.kind],
+      aside: fill.kind === room.chosen ? 'kept' : fill.notes.map((n) => this.words.say().note(nameOf(n.pitch))).join(' '),
+      why: this.words.say().fact(fill.why),
       pitches: fill.notes.map((n) => n.pitch),
       plan: planStretch(
         without,
@@ -79,8 +87,8 @@ export class RoomFacts {
     }));
   });
 
-  protected words(kind: FillKind): string {
-    return kind === 'none' ? 'room' : FILL_WORDS[kind];
+  protected labelOf(kind: FillKind): string {
+    return kind === 'none' ? 'room' : FILL_LABELS[kind];
   }
 
   protected keep({ id }: Offer): void {
@@ -90,7 +98,7 @@ export class RoomFacts {
 
   protected choose(kind: FillKind | null): void {
     const { at } = this.room();
-    const label = kind === null ? 'leave a room undecided' : kind === 'none' ? 'leave a room empty' : `a ${FILL_WORDS[kind]}`;
+    const label = kind === null ? 'leave a room undecided' : kind === 'none' ? 'leave a room empty' : `a ${FILL_LABELS[kind]}`;
     void this.desk.edit(label, (d) => setFill(d, at, kind));
   }
 }

@@ -1,18 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { NzSliderModule } from 'ng-zorro-antd/slider';
+import { comesAgain, firstAndSecondEndings, louderEachTime, timeOf } from '@joined-hands/core/arrange';
 import {
-  comesAgain,
   ENDINGS,
-  firstAndSecondEndings,
   LAST_TOUCHES,
-  louderEachTime,
   LOUDNESSES,
   setBalance,
   setClose,
   setWish,
   SWELLS,
-  timeOf,
   wishAt,
   type Choices,
   type Document,
@@ -21,11 +18,12 @@ import {
   type Loudness,
   type PartRange,
   type Swell,
-} from '@joined-hands/core';
+} from '@joined-hands/core/song';
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
 import { ENDING_WORDS, SWELL_WORDS } from './words';
+import { Words } from '../words/words';
 
 const SWELL_SIGNS: Readonly<Record<Swell, string>> = { none: '', rise: '<', fall: '>', arch: '<>' };
 const TOUCH_WORDS: Readonly<Record<LastTouch, string>> = { plain: 'as it stands', rolled: 'rolled', octave: 'a low octave' };
@@ -40,6 +38,7 @@ const TOUCH_WORDS: Readonly<Record<LastTouch, string>> = { plain: 'as it stands'
 })
 export class SoundPanel {
   private readonly desk = inject(DeskStore);
+  private readonly words = inject(Words);
   protected readonly part = this.desk.currentPart;
   protected readonly reach = signal<'part' | 'song'>('part');
   protected readonly reaches = computed(() => [
@@ -67,11 +66,12 @@ export class SoundPanel {
   });
   protected readonly value = computed(() => `${this.loudness()} ${SWELL_SIGNS[this.swell()]}`.trim());
   /** Why the ending asked for is not there. */
-  protected readonly leftOut = computed(
-    () =>
-      this.desk.arrangement()?.findings.find((f) => f.rule === 'ending-left-out' && f.at !== null && this.inPart(f.at))
-        ?.message ?? null,
-  );
+  protected readonly leftOut = computed(() => {
+    const finding = this.desk
+      .arrangement()
+      ?.findings.find((f) => f.rule === 'ending-left-out' && f.at !== null && this.inPart(f.at));
+    return finding ? this.words.say().fact(finding.fact) : null;
+  });
 
   private inPart(at: number): boolean {
     const part = this.part();

@@ -1,4 +1,7 @@
-import { handsOf, midiOf, parseChord, toneFor, type Chord, type VoicedChord } from '@joined-hands/core';
+import { parseChord, toneFor, type Chord } from '@joined-hands/core/harmony';
+import type { VoicedChord } from '@joined-hands/core/left-hand';
+import { midiOf } from '@joined-hands/core/pitch';
+import { handsOf } from '@joined-hands/core/song';
 import { describe, expect, it } from 'vitest';
 import { keysFor, turned } from './sounding';
 

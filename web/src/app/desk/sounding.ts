@@ -1,13 +1,7 @@
-import {
-  KEYBOARDS,
-  midiOf,
-  motionBetween,
-  parseChord,
-  voicingsFor,
-  type Hands,
-  type VoicedChord,
-  type Voicing,
-} from '@joined-hands/core';
+import { parseChord } from '@joined-hands/core/harmony';
+import { motionBetween, voicingsFor, type VoicedChord, type Voicing } from '@joined-hands/core/left-hand';
+import { midiOf } from '@joined-hands/core/pitch';
+import { KEYBOARDS, type Hands } from '@joined-hands/core/song';
 
 /** The keys a chord symbol is heard with: the full voicing nearest to what lies there now. */
 export function keysFor(symbol: string, hands: Hands, near: readonly string[]): readonly string[] {

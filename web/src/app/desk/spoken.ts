@@ -1,16 +1,20 @@
-import { capital, joinsOf, partTitle, plural, type Bar, type Part } from '@joined-hands/core';
+import type { Part } from '@joined-hands/core/arrange';
+import { joinsOf } from '@joined-hands/core/sheet';
+import type { Bar } from '@joined-hands/core/time';
+import { capital, partTitle, togetherWords, type Speech } from '@joined-hands/core/words';
 
 /** What is read aloud where a chord is stepped to: where it falls, with which note, how it lies and on which keys. */
-export function spokenJoin(part: Part, bars: readonly Bar[], at: number): string {
+export function spokenJoin(part: Part, bars: readonly Bar[], at: number, say: Speech): string {
   const i = part.chords.findIndex((c) => c.at === at);
   if (i < 0) return '';
-  const { place, sentence } = joinsOf(part, bars)[i];
+  const { bar, point } = joinsOf(part, bars)[i];
   const { position, pitches } = part.chords[i];
-  return `${capital(place)}: ${sentence} ${capital(position)}, ${pitches.join(', ')}.`;
+  const place = bar === 0 ? 'Pick-up' : `Bar ${bar}`;
+  return `${place}: ${togetherWords(point, say)} ${capital(say.position(position))}, ${pitches.map(say.pitch).join(', ')}.`;
 }
 
 /** What is read aloud where a part is stepped to. */
-export function spokenPart(part: Part): string {
-  const [notes, chords] = [part.melody.length, part.chords.length];
-  return `Part ${part.number}, ${partTitle(part)}: ${notes} ${plural(notes, 'note')}, ${chords} ${plural(chords, 'chord')}.`;
+export function spokenPart(part: Part, say: Speech): string {
+  const [notes, chords] = [say.count(part.melody.length, 'note'), say.count(part.chords.length, 'chord')];
+  return `Part ${part.number}, ${partTitle(part)}: ${notes}, ${chords}.`;
 }

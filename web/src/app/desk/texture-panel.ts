@@ -2,21 +2,18 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { NzSliderModule } from 'ng-zorro-antd/slider';
+import { proposedPlan, withProposedPlan } from '@joined-hands/core/arrange';
+import { FREE, MOST_HARMONY, textureNamed } from '@joined-hands/core/fills';
 import {
-  FREE,
   HARMONY_SIZES,
-  MOST_HARMONY,
-  proposedPlan,
   setWish,
-  textureNamed,
   WALKS,
   wishAt,
-  withProposedPlan,
   type Harmony,
   type PartRange,
   type Texture,
   type Walk,
-} from '@joined-hands/core';
+} from '@joined-hands/core/song';
 import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
@@ -25,6 +22,7 @@ import { Pressed } from '../widgets/pressed';
 import { Signs } from '../widgets/signs';
 import { texturesOf } from './textures';
 import { WALK_WORDS } from './words';
+import { Words } from '../words/words';
 
 type Reach = 'part' | 'song';
 type Density = '0' | '25' | '50' | '75';
@@ -45,6 +43,7 @@ const SIZE_WORDS: Readonly<Record<Harmony['size'], string>> = {
   styleUrl: './texture-panel.less',
 })
 export class TexturePanel {
+  private readonly words = inject(Words);
   protected readonly desk = inject(DeskStore);
   protected readonly reach = signal<Reach>('part');
   protected readonly part = this.desk.currentPart;
@@ -98,7 +97,11 @@ export class TexturePanel {
   });
 
   /** How the texture had to bend in this part, each reason once. */
-  protected readonly bends = computed(() => [...new Set(this.part()?.chords.flatMap((c) => c.dressed?.bends ?? []))].slice(0, 5));
+  /** Where the texture gives way in this part: a few sentences. */
+  protected readonly bends = computed(() => {
+    const bends = this.part()?.chords.flatMap((c) => c.dressed?.bends ?? []) ?? [];
+    return [...new Set(bends.map(this.words.say().fact))].slice(0, 5);
+  });
 
   protected readonly pedal = computed(() => {
     const doc = this.desk.document();

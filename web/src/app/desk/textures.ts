@@ -1,4 +1,7 @@
-import { barAt, patternFor, TEXTURES, type Arrangement, type Document, type Part, type Texture } from '@joined-hands/core';
+import type { Arrangement, Part } from '@joined-hands/core/arrange';
+import { patternFor, TEXTURES } from '@joined-hands/core/fills';
+import type { Document, Texture } from '@joined-hands/core/song';
+import { barAt } from '@joined-hands/core/time';
 
 /** The textures that the meter of a part has a pattern for, the pianist's own first. */
 export function texturesOf({ choices }: Document, { bars }: Arrangement, part: Part): readonly Texture[] {

@@ -1,4 +1,4 @@
-import type { Ending, Swell, Walk } from '@joined-hands/core';
+import type { Ending, Swell, Walk } from '@joined-hands/core/song';
 
 /** Endings, swells and walks as they are labelled on the desk and in the plan. */
 export const ENDING_WORDS: Readonly<Record<Ending, string>> = {

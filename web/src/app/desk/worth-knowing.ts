@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { applyFix, fixAllCollisions, type Finding, type Fix } from '@joined-hands/core';
+import { applyFix, fixAllCollisions, type Finding, type Fix } from '@joined-hands/core/arrange';
 import { DeskStore } from '../state/desk.store';
 import { Signs } from '../widgets/signs';
+import { Words } from '../words/words';
 
 const GRAVEST = ['fix', 'warn', 'note'];
 
@@ -16,21 +17,25 @@ const GRAVEST = ['fix', 'warn', 'note'];
     }
     @if (all(); as fix) {
       <p class="all">
-        <button type="button" class="btn small main" data-testid="fix-all" (click)="mend(fix)">Clear all collisions</button>
-        <small>{{ fix.text }}</small>
+        <button type="button" class="btn small main" data-testid="fix-all" (click)="apply(fix)">Clear all collisions</button>
+        <small>{{ words.say().fact(fix.fact) }}</small>
       </p>
     }
     <ul>
       @for (finding of findings(); track $index) {
         <li [class]="finding.severity" data-testid="finding">
-          <button type="button" class="message" (click)="show(finding)"><jh-signs [text]="finding.message" /></button>
+          <button type="button" class="message" (click)="show(finding)">
+            <jh-signs [text]="words.say().fact(finding.fact)" />
+          </button>
           @if (finding.fixes.length > 0) {
             <div class="fixes">
-              @for (fix of finding.fixes; track fix.text) {
+              @for (fix of finding.fixes; track $index) {
                 @if (fix.action) {
-                  <button type="button" class="fix" data-testid="fix" (click)="mend(fix)"><jh-signs [text]="fix.text" /></button>
+                  <button type="button" class="fix" data-testid="fix" (click)="apply(fix)">
+                    <jh-signs [text]="words.say().fact(fix.fact)" />
+                  </button>
                 } @else {
-                  <span class="advice"><jh-signs [text]="fix.text" /></span>
+                  <span class="advice"><jh-signs [text]="words.say().fact(fix.fact)" /></span>
                 }
               }
             </div>
@@ -45,6 +50,7 @@ export class WorthKnowing {
   /** Only what concerns the chosen chord, or all the rest. */
   readonly here = input(false);
   private readonly desk = inject(DeskStore);
+  protected readonly words = inject(Words);
 
   protected readonly findings = computed(() => {
     const part = this.desk.currentPart();
@@ -67,8 +73,8 @@ export class WorthKnowing {
     if (finding.chordAt !== null) this.desk.select({ kind: 'chord', at: finding.chordAt });
   }
 
-  protected mend({ text, action }: Fix): void {
+  protected apply({ fact, action }: Fix): void {
     if (!action) return;
-    void this.desk.edit(text, (d) => applyFix(d, action));
+    void this.desk.edit(this.words.say().fact(fact), (d) => applyFix(d, action));
   }
 }

@@ -1,4 +1,4 @@
-import { isChordText, setChord } from '@joined-hands/core';
+import { isChordText, setChord } from '@joined-hands/core/song';
 import type { DeskStore } from '../state/desk.store';
 
 /** What is wrong with text that is to stand as a chord, with a way out; null for a chord symbol. */

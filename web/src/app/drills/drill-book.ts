@@ -1,3 +1,5 @@
+import type { Arrangement } from '@joined-hands/core/arrange';
+import { keyName, keysOf, type Key } from '@joined-hands/core/harmony';
 import {
   CADENCES,
   cadenceDrill,
@@ -5,18 +7,13 @@ import {
   fromNameDrill,
   hardMovesDrill,
   inversionsDrill,
-  keyName,
-  keysOf,
   namingDrill,
   runDrill,
   warmUpDrill,
-  type Arrangement,
   type Cadence,
   type Drill,
-  type Hand,
-  type Hands,
-  type Key,
-} from '@joined-hands/core';
+} from '@joined-hands/core/practice';
+import type { Hand, Hands } from '@joined-hands/core/song';
 
 /** What may be wished for in a drill. */
 export type DrillWish = 'key' | 'mode' | 'hand' | 'cadence' | 'chord';
@@ -49,14 +46,14 @@ const entry = (kind: DrillKind, title: string, what: string, wishes: readonly Dr
 });
 
 export const DRILL_BOOK: readonly BookEntry[] = [
-  entry('warm-up', 'Warm up', 'Scale and arpeggio in both hands, then each chord shape of the song.', [], true),
-  entry('hard-moves', 'Hard moves', 'The changes that carry the hands farthest, each one by itself.', [], true),
-  entry('cadence', 'Cadences', 'A close in all twelve keys, each chord by the nearest way from the last.', ['cadence', 'mode']),
+  entry('warm-up', 'Warm up', 'The scale and arpeggio in both hands, then each chord shape of the song.', [], true),
+  entry('hard-moves', 'Hard moves', 'The changes that take your hands furthest, one at a time.', [], true),
+  entry('cadence', 'Cadences', 'A cadence in all twelve keys, each chord as close as possible to the last.', ['cadence', 'mode']),
   entry('inversions', 'Inversions', 'One chord through its inversions, up and down.', ['chord', 'hand']),
   entry('sevenths', 'Seventh chords of a key', 'The seventh chord on each degree, from its name.', ['key', 'hand']),
-  entry('from-name', 'Chords from their names', 'A name and an inversion are asked for; find the keys.', ['hand']),
-  entry('name', 'Names from keys', 'Keys are held down; which chord is it?', []),
-  entry('inversion', 'Inversions from keys', 'A chord is held down; how does it lie?', []),
+  entry('from-name', 'Chords from their names', 'You see a name and an inversion; find the keys.', ['hand']),
+  entry('name', 'Names from keys', 'Keys are held down: which chord is it?', []),
+  entry('inversion', 'Inversions from keys', 'A chord is held down: which inversion is it?', []),
   entry('scale', 'Scales', 'Two octaves up and down, with the usual fingers.', ['key', 'hand']),
   entry('arpeggio', 'Arpeggios', 'Two octaves up and down, with the usual fingers.', ['key', 'hand']),
 ];

@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
-import { fromNameDrill, midiOf, namingDrill, type Drill } from '@joined-hands/core';
+import { midiOf } from '@joined-hands/core/pitch';
+import { fromNameDrill, namingDrill, type Drill } from '@joined-hands/core/practice';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { TestBed } from '../../../testing/bed';
 import { SilentPlayer } from '../../../testing/player';
@@ -78,19 +79,19 @@ describe('a drill', () => {
     run.lay(names, null);
     run.start();
     const task = run.task()?.names;
-    const wrong = task?.all.find((name) => name !== task.right) ?? '';
+    const wrong = task?.right === 0 ? 1 : 0;
     run.name(wrong);
     run.name(wrong);
     expect([run.progress().slips, run.tried()]).toEqual([1, [wrong]]);
     answer();
     expect(run.at()).toBe(0);
-    for (let i = 0; i < names.tasks.length; i++) run.name(run.task()?.names?.right ?? '');
+    for (let i = 0; i < names.tasks.length; i++) run.name(run.task()?.names?.right ?? -1);
     expect(run.result()?.figures).toMatchObject({ notes: names.tasks.length, extra: 1 });
   });
 
   it('takes nothing before it is begun, and is as new when it is stopped', () => {
     run.lay(names, null);
-    run.name(run.task()?.names?.right ?? '');
+    run.name(run.task()?.names?.right ?? -1);
     run.lay(triads, null);
     answer();
     expect(run.at()).toBe(0);

@@ -1,19 +1,20 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { midiOf } from '@joined-hands/core/pitch';
 import {
   DRILL_START,
   drillFigures,
   drillStep,
   isDrillClean,
-  midiOf,
   pressInDrill,
   type Drill,
   type Pass,
   type TaskOutcome,
-} from '@joined-hands/core';
+} from '@joined-hands/core/practice';
 import { Player } from '../audio/player';
 import { KeyInput, type KeyPress } from '../midi/key-input';
 import { PracticeStore } from '../state/practice.store';
+import { Words } from '../words/words';
 
 /** One drill as it is played: which question stands, what was found, what came of it. */
 @Injectable()
@@ -21,6 +22,7 @@ export class DrillRun {
   private readonly keys = inject(KeyInput);
   private readonly player = inject(Player);
   private readonly practice = inject(PracticeStore);
+  private readonly words = inject(Words);
 
   readonly drill = signal<Drill | null>(null);
   readonly state = signal<'ready' | 'asking' | 'done'>('ready');
@@ -28,8 +30,8 @@ export class DrillRun {
   readonly at = signal(0);
   readonly progress = signal(DRILL_START);
   readonly helped = signal(false);
-  /** Names that were tried and were not it. */
-  readonly tried = signal<readonly string[]>([]);
+  /** Places of names that were tried and were not it. */
+  readonly tried = signal<readonly number[]>([]);
   readonly result = signal<Pass | null>(null);
   readonly task = computed(() => this.drill()?.tasks[this.at()] ?? null);
   /** The keys are in sight. */
@@ -77,13 +79,13 @@ export class DrillRun {
     await this.player.strike(this.grip()?.pitches.map(midiOf) ?? []);
   }
 
-  /** A name that was chosen. */
-  name(name: string): void {
+  /** A name that was chosen, by its place among those offered. */
+  name(choice: number): void {
     const names = this.task()?.names;
     if (!names || this.state() !== 'asking') return;
-    if (name === names.right) return this.next();
-    if (this.tried().includes(name)) return;
-    this.tried.update((tried) => [...tried, name]);
+    if (choice === names.right) return this.next();
+    if (this.tried().includes(choice)) return;
+    this.tried.update((tried) => [...tried, choice]);
     this.progress.update((p) => ({ ...p, slips: p.slips + 1 }));
   }
 
@@ -115,7 +117,12 @@ export class DrillRun {
     const figures = drillFigures(drill, this.outcomes);
     const [task] = drill.tasks;
     const pass = this.practice.write({
-      ...{ song: this.song, title: drill.title, step: drillStep(drill.id), kind: drill.id === 'warm-up' ? 'warm-up' : 'drill' },
+      ...{
+        song: this.song,
+        title: this.words.say().fact(drill.title),
+        step: drillStep(drill.id),
+        kind: drill.id === 'warm-up' ? 'warm-up' : 'drill',
+      },
       ...{ parts: '', tempo: 0, goal: 0, hands: drill.tasks.every((t) => t.hand === task.hand) ? task.hand : 'both' },
       ...{ figures, clean: isDrillClean(figures), seconds: Math.round((Date.now() - this.startedAt) / 1000) },
     });

@@ -1,20 +1,12 @@
+import type { DrillAnswer, GripLabel } from '@joined-hands/core/practice';
+import { answerWords, CAUTION, gripWords } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import {
-  CADENCES,
-  dayAfter,
-  daysBetween,
-  drillOfStep,
-  grouped,
-  handsOf,
-  isDrill,
-  isDue,
-  keyName,
-  midiOf,
-  reviewOf,
-  type Hand,
-  type Key,
-} from '@joined-hands/core';
+import { keyName, type Key } from '@joined-hands/core/harmony';
+import { grouped } from '@joined-hands/core/lists';
+import { midiOf, nameOf } from '@joined-hands/core/pitch';
+import { CADENCES, dayAfter, daysBetween, drillOfStep, isDrill, isDue, reviewOf } from '@joined-hands/core/practice';
+import { handsOf, type Hand } from '@joined-hands/core/song';
 import { Player } from '../audio/player';
 import { KeyInput, LETTERS } from '../midi/key-input';
 import { DeskStore } from '../state/desk.store';
@@ -28,6 +20,7 @@ import { Pressed } from '../widgets/pressed';
 import { Signs } from '../widgets/signs';
 import { ALL_KEYS, DRILL_BOOK, drillOf, wishedBy, type DrillKind, type DrillWishes } from './drill-book';
 import { DrillRun } from './drill-run';
+import { Words } from '../words/words';
 
 /** Drills: shapes, closes and runs by themselves, asked for by name or by sight, coming back by how they went. */
 @Component({
@@ -65,10 +58,16 @@ export class DrillsScreen {
   protected readonly hands = computed(() => this.desk.document()?.hands ?? handsOf());
   protected readonly book = computed(() => DRILL_BOOK.filter((e) => !e.ofSong || this.arrangement()));
   protected readonly kind = signal<DrillKind>('cadence');
+  protected readonly words = inject(Words);
+  protected readonly caution = CAUTION;
   protected readonly wishes = signal<DrillWishes>({
     ...{ key: { tonic: 'C', mode: 'major' }, hand: 'left', cadence: CADENCES[0], chord: 'Dm7', seed: Date.now() % 100_000 },
   });
   private readonly made = computed(() => drillOf(this.kind(), this.wishes(), this.arrangement(), this.hands()));
+  protected readonly title = computed(() => {
+    const drill = this.run.drill();
+    return drill ? this.words.say().fact(drill.title) : this.entry().title;
+  });
   protected readonly entry = computed(() => DRILL_BOOK.find((e) => e.kind === this.kind()) ?? DRILL_BOOK[0]);
   protected readonly keyName = computed(() => keyName(this.wishes().key));
 
@@ -101,7 +100,7 @@ export class DrillsScreen {
       .map((pitch, i) => ({ midi: midiOf(pitch), hand: task.hand, text: task.names ? '' : `${grip.fingers[i] ?? ''}` }))
       .filter((k) => !struck.includes(k.midi));
   });
-  protected readonly words = computed(() => {
+  protected readonly outcome = computed(() => {
     const pass = this.run.result();
     const f = pass?.figures;
     if (!pass || !f) return '';
@@ -170,6 +169,15 @@ export class DrillsScreen {
     if (this.keys.letter(event, down)) event.preventDefault();
   }
 
+  protected answer(of: DrillAnswer): string {
+    return answerWords(of, this.words.say());
+  }
+
+  protected grip(label: GripLabel): string {
+    // A single key goes by its letter: the octave is seen on the keyboard.
+    return 'pitch' in label ? this.words.say().note(nameOf(label.pitch)) : gripWords(label, this.words.say());
+  }
+
   /** What can be done in a drill, as it stands. */
   private doable(): Action[] {
     const { run } = this;
@@ -181,7 +189,7 @@ export class DrillsScreen {
         keys: [' ', 'Enter'],
         run: () => (asking ? run.help() : this.again()),
       },
-      ...names.map((name, i) => ({ name: `Answer: ${name}`, keys: [`${i + 1}`], run: () => run.name(name) })),
+      ...names.map((name, i) => ({ name: `Answer: ${this.answer(name)}`, keys: [`${i + 1}`], run: () => run.name(i) })),
       { name: 'Stop the drill', keys: ['Escape'], run: () => run.stop() },
       ...LETTERS,
       ...this.book().map(({ kind, title }) => ({ name: `Drill: ${title}`, run: () => this.choose(kind) })),

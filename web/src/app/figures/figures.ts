@@ -11,29 +11,21 @@ import {
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
-  barAt,
-  barsOf,
   columnKeys,
-  countAt,
-  countTicks,
   GRID_ROWS,
-  meterName,
-  midiOf,
   patternFor,
   readTextures,
   regrid,
-  removeTexture,
   rowsOf,
-  saveTexture,
-  setWish,
   TEXTURES,
   toggleRow,
   withColumn,
   writeTextures,
   type GridRow,
-  type Meter,
-  type Texture,
-} from '@joined-hands/core';
+} from '@joined-hands/core/fills';
+import { midiOf } from '@joined-hands/core/pitch';
+import { barsOf, removeTexture, saveTexture, setWish, type Texture } from '@joined-hands/core/song';
+import { barAt, countAt, countTicks, meterName, type Meter } from '@joined-hands/core/time';
 import { asArranged, planSounds } from '../audio/plan';
 import { Player } from '../audio/player';
 import { MissingSong } from '../widgets/missing-song';
@@ -46,6 +38,7 @@ import { Energy } from '../widgets/energy';
 import { Toasts } from '../widgets/toasts';
 import { TROUBLE, Workers } from '../workers/workers';
 import { ROW_WORDS } from './rows';
+import { Words } from '../words/words';
 
 /** Columns for each count that can be written in. */
 const DIVISIONS = ['1', '2', '3', '4'] as const;
@@ -72,6 +65,7 @@ interface Draft {
 export class FiguresScreen implements OnDestroy {
   readonly id = input.required<string>();
   protected readonly desk = inject(DeskStore);
+  private readonly words = inject(Words);
   protected readonly player = inject(Player);
   private readonly settings = inject(SettingsStore);
   private readonly toasts = inject(Toasts);
@@ -235,7 +229,8 @@ export class FiguresScreen implements OnDestroy {
     field.value = '';
     if (!file) return;
     const read = file.size > 1_000_000 ? null : readTextures(await file.text());
-    if (!read?.ok) return this.fault.set(read?.sentence ?? 'This file is larger than any file of figures. Nothing was changed.');
+    if (!read) return this.fault.set('This file is too large for a file of figures. Nothing was changed.');
+    if (!read.ok) return this.fault.set(this.words.say().fact(read.fault));
     this.fault.set(null);
     await this.desk.edit('figures from a file', (d) => read.textures.reduce(saveTexture, d));
     this.take(read.textures[0]);

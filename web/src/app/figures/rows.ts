@@ -1,4 +1,4 @@
-import type { GridRow } from '@joined-hands/core';
+import type { GridRow } from '@joined-hands/core/fills';
 
 /** The rows of the count grid as they are labelled, and the group each belongs to. */
 export const ROW_WORDS: Readonly<Record<GridRow, { readonly text: string; readonly group: 'degree' | 'chord' }>> = {

@@ -1,20 +1,20 @@
+import { ENGLISH } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
+import { grouped } from '@joined-hands/core/lists';
 import {
   HAND_PROFILES,
   KEYBOARDS,
   KEYBOARD_SIZES,
   MEASURABLE,
   SPANS,
-  distanceWords,
-  grouped,
   handsOf,
   spanOf,
   type HandProfile,
   type Hands,
   type KeyboardSize,
-} from '@joined-hands/core';
+} from '@joined-hands/core/song';
 import { Player } from '../audio/player';
 import { KeyInput } from '../midi/key-input';
 import { openSong } from '../state/open-song';
@@ -23,6 +23,7 @@ import { Keyboard, type HandSpan, type PressedKey } from '../widgets/keyboard/ke
 import { MissingSong } from '../widgets/missing-song';
 import { Pressed } from '../widgets/pressed';
 import { Signs } from '../widgets/signs';
+import { Words } from '../words/words';
 
 type Hand = 'left' | 'right';
 
@@ -56,6 +57,7 @@ const KEYBOARD_WORDS: Readonly<Record<KeyboardSize, string>> = { 49: 'C2 to C6',
   styleUrl: './hands.less',
 })
 export class HandsScreen {
+  protected readonly spoken = inject(Words);
   readonly id = input.required<string>();
   protected readonly desk = inject(DeskStore);
   protected readonly keys = inject(KeyInput);
@@ -191,5 +193,4 @@ export class HandsScreen {
 const title = (hand: Hand): string => hand[0].toUpperCase() + hand.slice(1);
 
 /** A span as pianists name it: "an octave, 12 half steps". */
-const spanWords = (semitones: number): string =>
-  `${distanceWords(semitones)}, ${semitones} half step${semitones === 1 ? '' : 's'}`;
+const spanWords = (semitones: number): string => `${ENGLISH.interval(semitones)}, ${ENGLISH.count(semitones, 'half step')}`;

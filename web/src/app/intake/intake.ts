@@ -12,8 +12,10 @@ import {
   viewChild,
 } from '@angular/core';
 import { Router } from '@angular/router';
-import { capital, newDocument, type Arrangement, type Document } from '@joined-hands/core';
-import type { Answers, Counted, Found, Question, Reading, Recording, Refusal } from '@joined-hands/core/formats';
+import type { Arrangement } from '@joined-hands/core/arrange';
+import { newDocument, type Document } from '@joined-hands/core/song';
+import { COUNTED_LABELS, QUESTION_LABELS, refusalWords } from '@joined-hands/core/words';
+import type { Answers, Counted, Found, Notice, Question, Reading, Recording, Refusal } from '@joined-hands/core/formats';
 import { ShelfStore } from '../state/shelf.store';
 import { Incoming } from '../state/incoming';
 import { Library, STORAGE_SENTENCES, storageTrouble } from '../storage/library';
@@ -25,6 +27,7 @@ import { downloadProject } from '../widgets/download';
 import { Toasts } from '../widgets/toasts';
 import type { Answer } from '../workers/worker-client';
 import { TROUBLE, Workers } from '../workers/workers';
+import { Words } from '../words/words';
 
 /** The ways in, the one to begin with first. */
 const WAYS = [
@@ -59,6 +62,9 @@ export class Intake implements OnDestroy {
   private readonly library = inject(Library);
   private readonly toasts = inject(Toasts);
   private readonly router = inject(Router);
+  protected readonly words = inject(Words);
+  protected readonly questionLabels = QUESTION_LABELS;
+  protected readonly countedLabels = COUNTED_LABELS;
   private readonly editor = viewChild<ElementRef<HTMLTextAreaElement>>('editor');
 
   protected readonly ways = WAYS;
@@ -73,7 +79,7 @@ export class Intake implements OnDestroy {
   protected readonly text = computed(() => (this.way() === 'abc' ? this.abc() : this.letters()));
   protected readonly refusal = signal<Refusal | null>(null);
   protected readonly sentence = signal<string | null>(null);
-  protected readonly notices = signal<readonly string[]>([]);
+  protected readonly notices = signal<readonly Notice[]>([]);
   protected readonly questions = signal<readonly Question[]>([]);
   protected readonly counted = signal<readonly Counted[]>([]);
   /** What the pianist answered to the questions of this file or text. */
@@ -217,9 +223,8 @@ export class Intake implements OnDestroy {
     const read = answer.value;
     if (!read.ok) {
       const { refusal } = read;
-      const place = refusal.place ? `${capital(refusal.place)}: ` : '';
       this.refusal.set(refusal);
-      this.sentence.set(`${place}${refusal.cause} ${refusal.wayOut}`);
+      this.sentence.set(refusalWords(refusal, this.words.say()));
       return;
     }
     await this.preview(way, turn, newDocument(read.song), read);
@@ -288,7 +293,7 @@ export class Intake implements OnDestroy {
     if (turn !== this.turn) return;
     this.reading.set(null);
     if (!opened.ok) return this.sentence.set(`${file.name} could not be read: ${TROUBLE[opened.trouble]}. Choose another file.`);
-    if (!opened.value.ok) return this.sentence.set(opened.value.sentence);
+    if (!opened.value.ok) return this.sentence.set(`${opened.value.name}: ${this.words.say().fact(opened.value.fault)}`);
     await this.preview('file', turn, opened.value.document, opened.value);
   }
 

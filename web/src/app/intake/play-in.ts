@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal, type OnDestroy } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
-import { nameOf, pitchAt } from '@joined-hands/core';
+import { nameOf, pitchAt } from '@joined-hands/core/pitch';
 import type { Recording } from '@joined-hands/core/formats';
 import { Player } from '../audio/player';
 import { Actions } from '../state/actions';
@@ -9,6 +9,7 @@ import { Choice } from '../widgets/choice';
 import { Keyboard } from '../widgets/keyboard/keyboard';
 import { Pressed } from '../widgets/pressed';
 import { Signs } from '../widgets/signs';
+import { Words } from '../words/words';
 
 const METERS = ['2/4', '3/4', '4/4', '6/8'] as const;
 type MeterName = (typeof METERS)[number];
@@ -49,6 +50,7 @@ export class PlayIn implements OnDestroy {
   readonly played = output<Recording>();
   protected readonly keys = inject(KeyInput);
   protected readonly player = inject(Player);
+  private readonly words = inject(Words);
   protected readonly modes = [
     { id: 'steps' as const, text: 'Step by step' },
     { id: 'time' as const, text: 'In time' },
@@ -78,7 +80,10 @@ export class PlayIn implements OnDestroy {
 
   /** What was entered, as it is read back: "C half, rest"; quarters go without saying. */
   protected readonly entered = computed(() =>
-    this.steps().map((s) => ({ text: s.midi === null ? 'rest' : nameOf(spelled(s.midi)), value: valueWords(s.quarters) })),
+    this.steps().map((s) => ({
+      text: s.midi === null ? 'rest' : this.words.say().note(nameOf(spelled(s.midi))),
+      value: valueWords(s.quarters),
+    })),
   );
 
   constructor() {

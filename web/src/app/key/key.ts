@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { applyFix, setWish, type Key, type KeyFacts } from '@joined-hands/core';
+import { applyFix, type KeyFacts } from '@joined-hands/core/arrange';
+import type { Key } from '@joined-hands/core/harmony';
+import { setWish } from '@joined-hands/core/song';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
 import { MissingSong } from '../widgets/missing-song';
 import { openSong } from '../state/open-song';

@@ -1,3 +1,4 @@
+import { passTitle } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, signal, viewChild } from '@angular/core';
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { RouterLink } from '@angular/router';
@@ -8,13 +9,12 @@ import {
   dueAhead,
   logCsv,
   minutesPerDay,
-  passName,
   readLog,
   tempoReached,
   writeLog,
   type Day,
   type Pass,
-} from '@joined-hands/core';
+} from '@joined-hands/core/practice';
 import type { EChartsCoreOption } from 'echarts/core';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
 import { DeskStore } from '../state/desk.store';
@@ -25,6 +25,7 @@ import { Toasts } from '../widgets/toasts';
 import { accuracyChart, charts, dayChart, tempoChart } from './log-charts';
 import type { Term } from '../words/glossary';
 import { What } from '../words/what';
+import { Words } from '../words/words';
 
 const ALL = 'all';
 /** Days that the charts look back and ahead. */
@@ -57,6 +58,7 @@ interface Figure {
   styleUrl: './log.less',
 })
 export class LogScreen {
+  protected readonly words = inject(Words);
   protected readonly practice = inject(PracticeStore);
   private readonly desk = inject(DeskStore);
   private readonly settings = inject(SettingsStore);
@@ -170,7 +172,7 @@ export class LogScreen {
   }
 
   protected name(pass: Pass): string {
-    const name = passName(pass);
+    const name = passTitle(pass);
     return this.shown() === ALL && name !== pass.title ? `${pass.title}: ${name}` : name;
   }
 
@@ -230,7 +232,7 @@ export class LogScreen {
     field.value = '';
     if (!file) return;
     const read = readLog(await file.text());
-    if (!read.ok) return this.fault.set(`${file.name}: ${read.sentence}`);
+    if (!read.ok) return this.fault.set(`${file.name}: ${this.words.say().fact(read.fact)}`);
     this.fault.set(null);
     const here = new Set(this.practice.passes().map((p) => p.id));
     const fresh = read.passes.filter((p) => !here.has(p.id));

@@ -1,6 +1,9 @@
+import { CAUTION, partTitle } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { firstLook, handsOf, midiOf, nameOf, type WarmUp } from '@joined-hands/core';
+import { midiOf, nameOf } from '@joined-hands/core/pitch';
+import { firstLook, type WarmUp } from '@joined-hands/core/sheet';
+import { handsOf } from '@joined-hands/core/song';
 import { Player } from '../audio/player';
 import { MissingSong } from '../widgets/missing-song';
 import { openSong } from '../state/open-song';
@@ -8,6 +11,7 @@ import { DeskStore } from '../state/desk.store';
 import { LittleKeyboard, octavesOf } from '../widgets/little-keyboard';
 import { Signs } from '../widgets/signs';
 import { What } from '../words/what';
+import { Words } from '../words/words';
 
 /** Minutes that one sitting lasts before a rest is due. */
 const SITTING = 20;
@@ -24,6 +28,7 @@ export class Look {
   readonly id = input.required<string>();
   protected readonly desk = inject(DeskStore);
   private readonly player = inject(Player);
+  protected readonly words = inject(Words);
 
   protected readonly brief = computed(() => {
     const arrangement = this.desk.arrangement();
@@ -39,12 +44,24 @@ export class Look {
     return `about ${minutes} minutes${sittings > 1 ? `, ${sittings} sittings of ${SITTING} with a rest between them` : ''}`;
   });
 
+  protected readonly caution = CAUTION;
+  protected readonly partTitle = partTitle;
+  /** From where to where the melody runs. */
+  protected readonly compass = computed(() => {
+    const range = this.brief()?.range;
+    if (!range) return null;
+    const say = this.words.say();
+    const width = say.interval(midiOf(range.high) - midiOf(range.low));
+    return `From ${say.pianoKey(range.low)} to ${say.pianoKey(range.high)}, ${width}.`;
+  });
+  protected readonly reasons = computed(() => this.brief()?.hardest?.reasons.map(this.words.say().fact).join('; '));
+
   constructor() {
     openSong(this.id);
   }
 
   protected letter(pitch: string): string {
-    return nameOf(pitch);
+    return this.words.say().note(nameOf(pitch));
   }
 
   protected hear(pitches: readonly string[]): void {
@@ -57,6 +74,6 @@ export class Look {
   }
 
   protected warmUpLabel({ hand, notes }: WarmUp): string {
-    return `${hand} hand: ${notes.map((n) => `${nameOf(n.pitch)} with ${n.finger}`).join(', ')}`;
+    return `${hand} hand: ${notes.map((n) => `${this.letter(n.pitch)} with ${n.finger}`).join(', ')}`;
   }
 }

@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { playStandIn, type PlacedNote, type PlayingManner } from '@joined-hands/core';
+import { playStandIn, type PlacedNote, type PlayingManner } from '@joined-hands/core/practice';
 import { KeyInput } from './key-input';
 
 /** How the stand-in plays: shares of notes that are wrong, left out or added, and how far its tempo drifts. */

@@ -1,30 +1,28 @@
 import { ChangeDetectionStrategy, Component, OnDestroy, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
-  alternateTextures,
-  barAt,
   comesAgain,
-  ENDINGS,
   firstAndSecondEndings,
-  FREE,
   louderEachTime,
-  LOUDNESSES,
-  nearestTo,
-  partTitle,
-  patternFor,
   proposedPlan,
-  setWish,
-  TEXTURES,
-  textureNamed,
-  wishAt,
   withProposedPlan,
+  type Part,
+} from '@joined-hands/core/arrange';
+import { FREE, nearestTo, patternFor, TEXTURES, textureNamed } from '@joined-hands/core/fills';
+import {
+  alternateTextures,
+  ENDINGS,
+  LOUDNESSES,
+  setWish,
+  wishAt,
   type Document,
   type Ending,
   type Loudness,
-  type Part,
   type Texture,
   type Wide,
-} from '@joined-hands/core';
+} from '@joined-hands/core/song';
+import { barAt } from '@joined-hands/core/time';
+import { partTitle } from '@joined-hands/core/words';
 import { asArranged, planSounds } from '../audio/plan';
 import { Player } from '../audio/player';
 import { ENDING_WORDS, sectionTitle } from '../desk/words';

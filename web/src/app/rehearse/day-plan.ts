@@ -1,9 +1,11 @@
+import { stepTitle, stepWork } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
-import { JOIN_ORDERS, STEP_ORDERS, type JoinOrder, type StepOrder, type StepState } from '@joined-hands/core';
+import { JOIN_ORDERS, STEP_ORDERS, type JoinOrder, type StepOrder, type StepState } from '@joined-hands/core/practice';
 import { RouterLink } from '@angular/router';
 import { DeskStore } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
 import { Rehearsal } from './rehearsal';
+import { Words } from '../words/words';
 
 const MINUTES = [10, 15, 20, 30, 45, 60, 90] as const;
 
@@ -26,6 +28,9 @@ export class DayPlan {
   readonly hurts = output();
   protected readonly desk = inject(DeskStore);
   protected readonly rehearsal = inject(Rehearsal);
+  protected readonly words = inject(Words);
+  protected readonly title = stepTitle;
+  protected readonly work = stepWork;
   protected readonly settings = inject(SettingsStore);
   protected readonly minutes = MINUTES;
   protected readonly orders = STEP_ORDERS.map((id) => ({ id, text: ORDER_WORDS[id] }));
@@ -35,8 +40,8 @@ export class DayPlan {
   protected readonly groups = computed(() => {
     const groups: { title: string; states: StepState[] }[] = [];
     for (const state of this.rehearsal.states()) {
-      const { title, kind } = state.step;
-      const name = kind === 'fills' ? `${title}, with fills` : title;
+      const title = stepTitle(state.step);
+      const name = state.step.kind === 'fills' ? `${title}, with fills` : title;
       const last = groups.at(-1);
       if (last?.title === name) last.states.push(state);
       else groups.push({ title: name, states: [state] });

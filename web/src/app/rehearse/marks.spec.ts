@@ -1,4 +1,5 @@
-import { arrange, grade, notesOf, stepsOf } from '@joined-hands/core';
+import { arrange } from '@joined-hands/core/arrange';
+import { grade, notesOf, stepsOf } from '@joined-hands/core/practice';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS } from '../../../../core/testing/songs';
 import { marksOf } from './marks';

@@ -1,4 +1,4 @@
-import type { GradedNote, PlacedNote } from '@joined-hands/core';
+import type { GradedNote, PlacedNote } from '@joined-hands/core/practice';
 import type { StripMark, Verdict } from '../widgets/join-strip/join-strip';
 
 /** The worse comes first: of a chord with several faults the first of these is shown. */

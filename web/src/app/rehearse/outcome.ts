@@ -3,6 +3,7 @@ import { RouterLink } from '@angular/router';
 import { PracticeStore } from '../state/practice.store';
 import { Rehearsal } from './rehearsal';
 import { What } from '../words/what';
+import { Words } from '../words/words';
 
 /** What came of a pass: words first, then figures; or the question where nothing was heard. */
 @Component({
@@ -15,6 +16,7 @@ import { What } from '../words/what';
 })
 export class Outcome {
   protected readonly rehearsal = inject(Rehearsal);
+  protected readonly words = inject(Words);
   protected readonly practice = inject(PracticeStore);
   protected readonly figures = computed(() => {
     const f = this.rehearsal.result()?.figures;

@@ -1,5 +1,7 @@
 // @vitest-environment happy-dom
-import { arrange, stepsOf, notesOf, midiOf, REST } from '@joined-hands/core';
+import { arrange } from '@joined-hands/core/arrange';
+import { midiOf } from '@joined-hands/core/pitch';
+import { stepsOf, notesOf, REST } from '@joined-hands/core/practice';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { demo } from '../../../../core/testing/songs';
 import { TestBed } from '../../../testing/bed';
@@ -137,7 +139,7 @@ describe('a rehearsal', () => {
       keys.press(note.midi);
       keys.release(note.midi);
     }
-    expect(rehearsal.result()).toMatchObject({ clean: false, grade: null, words: ['All found, with one wrong key on the way.'] });
+    expect(rehearsal.result()).toMatchObject({ clean: false, grade: null, words: [{ code: 'verdict.found', slips: 1 }] });
     expect(rehearsal.result()?.figures).toMatchObject({ notes: tune.length, extra: 1 });
   });
 

@@ -7,7 +7,6 @@ import {
   isOver,
   notesOf,
   ofStep,
-  passWords,
   pressWhileWaiting,
   releaseWhileWaiting,
   REST,
@@ -22,8 +21,10 @@ import {
   type Pass,
   type PassFigures,
   type StepState,
+  type VerdictFact,
   type Waiting,
-} from '@joined-hands/core';
+  verdictsOf,
+} from '@joined-hands/core/practice';
 import { planStretch } from '../audio/plan';
 import { Player } from '../audio/player';
 import { KeyInput, type KeyPress } from '../midi/key-input';
@@ -35,7 +36,7 @@ import { SettingsStore } from '../state/settings.store';
 /** What came of a pass. */
 export interface Result {
   readonly step: string;
-  readonly words: readonly string[];
+  readonly words: readonly VerdictFact[];
   readonly figures: PassFigures | null;
   readonly clean: boolean;
   /** What was heard against what was asked; null where the music waited or the pianist judged. */
@@ -241,28 +242,34 @@ export class Rehearsal implements OnDestroy {
     const waited = this.state() === 'waiting';
     const seconds = performance.now() / 1000 - this.startedAt;
     this.stop();
-    if (waited) return this.keep(seconds, this.slipWords(), this.waitFigures(), this.slips === 0, null, 0);
+    if (waited) return this.keep(seconds, this.slipFacts(), this.waitFigures(), this.slips === 0, null, 0);
     if (this.heard.length === 0) {
       this.lastSeconds = seconds;
       return this.state.set('asking');
     }
     const tempo = this.tempo();
     const graded = grade(this.notes(), this.heard, { tempo, octavesForgiven: this.settings.octavesForgiven() });
-    this.keep(seconds, passWords(graded), figuresOf(graded), isClean(graded), graded, tempo);
+    this.keep(seconds, verdictsOf(graded), figuresOf(graded), isClean(graded), graded, tempo);
   }
 
   private lastSeconds = 0;
 
   /** The pianist's own judgement, where nothing was heard. */
   judge(clean: boolean): void {
-    const words = [clean ? 'Clean, you say.' : 'Not yet, you say. Slower is allowed.'];
     this.state.set('ready');
-    this.keep(this.lastSeconds, words, null, clean, null, this.tempo());
+    this.keep(
+      this.lastSeconds,
+      [{ code: clean ? 'verdict.marked-clean' : 'verdict.marked-not-yet' }],
+      null,
+      clean,
+      null,
+      this.tempo(),
+    );
   }
 
   private keep(
     seconds: number,
-    words: readonly string[],
+    words: readonly VerdictFact[],
     figures: PassFigures | null,
     clean: boolean,
     graded: Grade | null,
@@ -280,11 +287,8 @@ export class Rehearsal implements OnDestroy {
     if (this.settings.loop() && figures) this.later(LOOP_PAUSE, () => void this.start());
   }
 
-  private slipWords(): string[] {
-    if (this.slips === 0) return ['Every key found, one after another.'];
-    return [
-      this.slips === 1 ? 'All found, with one wrong key on the way.' : `All found, with ${this.slips} wrong keys on the way.`,
-    ];
+  private slipFacts(): VerdictFact[] {
+    return [{ code: 'verdict.found', slips: this.slips }];
   }
 
   private waitFigures(): PassFigures {

@@ -1,3 +1,4 @@
+import { stepTitle, stepWork } from '@joined-hands/core/words';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -11,7 +12,8 @@ import {
   type OnDestroy,
 } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
-import { handsOf, KEYBOARDS, nameOf, pitchAt } from '@joined-hands/core';
+import { nameOf, pitchAt } from '@joined-hands/core/pitch';
+import { handsOf, KEYBOARDS } from '@joined-hands/core/song';
 import { Player } from '../audio/player';
 import { KeyInput, LETTERS } from '../midi/key-input';
 import { DeskStore, type HandView, type Selection } from '../state/desk.store';
@@ -48,6 +50,8 @@ const WHICH = 34;
   },
 })
 export class Rehearse implements OnDestroy {
+  protected readonly title = stepTitle;
+  protected readonly work = stepWork;
   readonly id = input.required<string>();
   protected readonly desk = inject(DeskStore);
   protected readonly practice = inject(PracticeStore);

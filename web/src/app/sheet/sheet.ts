@@ -97,7 +97,7 @@ export class Sheet {
     const document = this.desk.document();
     if (!document) return;
     const turn = ++this.turn;
-    const xml = await this.workers.arranger.call('write', 'musicxml', document);
+    const xml = await this.workers.arranger.call('write', 'musicxml', document, this.settings.noteNames());
     const pages = xml.ok ? await this.workers.engraver.call('engrave', String(xml.value), paper) : xml;
     if (turn !== this.turn) return;
     if (!pages.ok)
@@ -112,7 +112,7 @@ export class Sheet {
   protected async export(entry: ExportEntry): Promise<void> {
     const document = this.desk.document();
     if (!document) return;
-    const content = await this.workers.arranger.call('write', entry.kind, document);
+    const content = await this.workers.arranger.call('write', entry.kind, document, this.settings.noteNames());
     if (!content.ok) return this.toasts.say(`The file could not be written: ${TROUBLE[content.trouble]}. Try again.`);
     download(`${fileName(document.song.title)}.${entry.ending}`, content.value, entry.type);
   }

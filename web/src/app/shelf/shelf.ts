@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, injec
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
-import type { SongCard } from '@joined-hands/core';
+import type { SongCard } from '@joined-hands/core/sheet';
 import { Actions } from '../state/actions';
 import { DeskStore, faultSentence } from '../state/desk.store';
 import { ShelfStore } from '../state/shelf.store';
@@ -13,6 +13,7 @@ import { Signs } from '../widgets/signs';
 import { Tour } from '../tour/tour';
 import { Toasts } from '../widgets/toasts';
 import { TROUBLE, Workers } from '../workers/workers';
+import { Words } from '../words/words';
 
 /** Pixels between cards, of a row with what is below it, and the least width of a card. */
 const GAP = 22;
@@ -28,6 +29,7 @@ const NARROWEST = 300;
   styleUrl: './shelf.less',
 })
 export class Shelf {
+  protected readonly words = inject(Words);
   protected readonly shelf = inject(ShelfStore);
   protected readonly tour = inject(Tour);
   private readonly desk = inject(DeskStore);
@@ -37,6 +39,12 @@ export class Shelf {
   private readonly workers = inject(Workers);
   protected readonly row = ROW;
   protected readonly sentenceOf = faultSentence;
+
+  /** "G minor · 3/4 · 16 bars". */
+  protected aboutOf({ facts }: SongCard): string {
+    const say = this.words.say();
+    return facts ? `${say.key(facts.key)} · ${facts.meter} · ${say.count(facts.bars, 'bar')}` : '';
+  }
   /** Why a shelf file could not be read. */
   protected readonly fault = signal<string | null>(null);
   protected readonly renaming = signal<string | null>(null);
@@ -128,7 +136,7 @@ export class Shelf {
     if (!file) return;
     const read = await this.workers.checker.call('unpack', new Uint8Array(await file.arrayBuffer()));
     if (!read.ok) return this.fault.set(`${file.name} could not be read: ${TROUBLE[read.trouble]}. Choose another file.`);
-    if (!read.value.ok) return this.fault.set(`${file.name}: ${read.value.sentence}`);
+    if (!read.value.ok) return this.fault.set(`${file.name}: ${this.words.say().fact(read.value.fault)}`);
     const { documents, faults } = read.value;
     this.fault.set(faults.length > 0 ? faults.join(' ') : null);
     if (!(await this.shelf.addAll(documents))) return;

@@ -1,4 +1,4 @@
-import type { PractisedDays } from '@joined-hands/core';
+import type { PractisedDays } from '@joined-hands/core/practice';
 import type { Library } from '../storage/library';
 import type { Workers } from '../workers/workers';
 

@@ -1,6 +1,7 @@
 // @vitest-environment happy-dom
 import { signal } from '@angular/core';
-import { arrange, moveCut, nameSection, setBass, setChord, setPartSize, setSchool, type Document } from '@joined-hands/core';
+import { arrange } from '@joined-hands/core/arrange';
+import { moveCut, nameSection, setBass, setChord, setPartSize, setSchool, type Document } from '@joined-hands/core/song';
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { demo } from '../../../../core/testing/songs';

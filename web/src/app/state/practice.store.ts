@@ -1,6 +1,7 @@
 import { computed, inject } from '@angular/core';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
-import { dayOf, grouped, type Day, type Pass, type Played } from '@joined-hands/core';
+import { grouped } from '@joined-hands/core/lists';
+import { dayOf, type Day, type Pass, type Played } from '@joined-hands/core/practice';
 import { Library } from '../storage/library';
 import { Workers } from '../workers/workers';
 import { writeDemoLogs } from './demo-log';

@@ -1,10 +1,13 @@
-import { JOIN_ORDERS, STEP_ORDERS } from '@joined-hands/core';
-import { z } from 'zod';
+import { JOIN_ORDERS, STEP_ORDERS } from '@joined-hands/core/practice';
+import { NOTE_NAMES } from '@joined-hands/core/words';
+import * as z from 'zod';
 
 /** What may be set; anything unreadable falls back to its default. */
 export const SettingsSchema = z.object({
   /** True until the look round was taken or left. */
   newcomer: z.boolean().catch(true),
+  /** How notes are named everywhere. */
+  noteNames: z.enum(NOTE_NAMES).catch('letters'),
   theme: z.enum(['day', 'evening']).catch('day'),
   /** Share of the song's own tempo. */
   tempoPercent: z.number().min(40).max(120).catch(75),

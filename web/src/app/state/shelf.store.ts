@@ -1,6 +1,8 @@
+import { ENGLISH } from '@joined-hands/core/words';
 import { effect, inject, untracked } from '@angular/core';
 import { patchState, signalStore, withHooks, withMethods, withState } from '@ngrx/signals';
-import type { Document, SongCard } from '@joined-hands/core';
+import type { SongCard } from '@joined-hands/core/sheet';
+import type { Document } from '@joined-hands/core/song';
 import { DEMO_LOG, type DemoLog } from './demo-log';
 import { Library, STORAGE_SENTENCES, storageTrouble, type BinEntry, type ShelfEntry } from '../storage/library';
 import { Tabs } from '../storage/tabs';
@@ -89,7 +91,7 @@ export const ShelfStore = signalStore(
         const opened = await workers.checker.call('open', name, new Uint8Array(await answer.arrayBuffer()), null, {});
         if (!opened.ok || !opened.value.ok) continue;
         const id = await library.add(opened.value.document, { demo: true, createdAt: i + 1 });
-        if (ago.length > 0) logs.push({ song: id, ago, minutes, seed: i });
+        if (ago.length > 0) logs.push({ song: id, ago, minutes, warmUp: warmUpTitle(opened.value.document.song.title), seed: i });
       }
       await library.keepSetting(DEMO_LOG, logs);
       await library.keepSetting('demos', true);
@@ -157,9 +159,10 @@ export const ShelfStore = signalStore(
 
 const UNREADABLE: SongCard = {
   title: 'Untitled',
-  key: '',
-  facts: '',
+  facts: null,
   chords: [],
   contour: [],
   fault: { why: 'damaged', place: '' },
 };
+
+const warmUpTitle = (song: string): string => ENGLISH.fact({ code: 'drill.warm-up', song });

@@ -3,7 +3,8 @@ import { Dexie } from 'dexie';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { demo } from '../../../../core/testing/songs';
 import { emptyStorage } from '../../../testing/storage';
-import { cardOf, type Document } from '@joined-hands/core';
+import { cardOf } from '@joined-hands/core/sheet';
+import type { Document } from '@joined-hands/core/song';
 import { Library, saveTrouble, STORAGE_SENTENCES, storageTrouble } from './library';
 
 const HARBOUR = demo('harbour-glass.abc');

@@ -1,5 +1,7 @@
 import { Injectable } from '@angular/core';
-import { isSavedPass, oneLine, type Document, type Pass, type SongCard } from '@joined-hands/core';
+import { isSavedPass, type Pass } from '@joined-hands/core/practice';
+import type { SongCard } from '@joined-hands/core/sheet';
+import { oneLine, type Document } from '@joined-hands/core/song';
 import { Dexie, type Collection, type Table } from 'dexie';
 
 /** A song as it lies in the browser. The document is stored whole and checked as it is read; `version` inside it says how to bring it forward. */

@@ -1,15 +1,6 @@
 import { ChangeDetectionStrategy, Component, OnDestroy, computed, effect, inject, input, signal, untracked } from '@angular/core';
-import {
-  compareArrangements,
-  documentOfVersion,
-  dropVersion,
-  keepVersion,
-  takeVersion,
-  type Arrangement,
-  type BarPair,
-  type ComparedFigures,
-  type Document,
-} from '@joined-hands/core';
+import { compareArrangements, type Arrangement, type BarPair, type ComparedFigures } from '@joined-hands/core/arrange';
+import { documentOfVersion, dropVersion, keepVersion, takeVersion, type Document } from '@joined-hands/core/song';
 import { asArranged, planStretch } from '../audio/plan';
 import { Player } from '../audio/player';
 import { MissingSong } from '../widgets/missing-song';

@@ -1,4 +1,4 @@
-import { projectText } from '@joined-hands/core';
+import { projectText } from '@joined-hands/core/song';
 
 /** Hands a file to the browser's own download. */
 export function download(name: string, content: string | Uint8Array, type: string): void {

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { isBlackKey, midiOf } from '@joined-hands/core';
+import { isBlackKey, midiOf } from '@joined-hands/core/pitch';
 
 const WHITE = 6;
 

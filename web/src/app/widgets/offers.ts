@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, input, linkedSignal, output
 import type { Plan } from '../audio/plan';
 import { Player } from '../audio/player';
 import { Signs } from './signs';
-import { midiOf } from '@joined-hands/core';
+import { midiOf } from '@joined-hands/core/pitch';
 
 /** Something that may be kept in place of what is there, with the keys it sounds with. */
 export interface Offer {

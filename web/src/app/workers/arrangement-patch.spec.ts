@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { arrange, setBass, setChord, setPartSize, setSchool, setWish, type Document } from '@joined-hands/core';
+import { arrange } from '@joined-hands/core/arrange';
+import { setBass, setChord, setPartSize, setSchool, setWish, type Document } from '@joined-hands/core/song';
 import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songs } from '../../../../core/testing/songs';
 import { difference, patched } from './arrangement-patch';

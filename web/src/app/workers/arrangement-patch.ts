@@ -1,4 +1,4 @@
-import type { Arrangement } from '@joined-hands/core';
+import type { Arrangement } from '@joined-hands/core/arrange';
 
 /** What changed in a row of things: single ones of them in their places, or a stretch with other things in its place. */
 type Changed =

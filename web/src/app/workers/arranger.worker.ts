@@ -2,28 +2,21 @@ import { expose } from 'comlink';
 import {
   arrange,
   arrangeNearby,
-  chartText,
-  checkDocument,
   compareKeys,
-  lessonText,
-  practised,
   schoolPrices,
   versions,
   whatHelps,
-  writtenScore,
   type Arrangement,
-  type Document,
   type Ease,
   type KeyFacts,
-  type Pass,
-  type PartRange,
-  type PractisedDays,
   type SchoolPrice,
   type Scope,
-  type SongCard,
   type Version,
-} from '@joined-hands/core';
-
+} from '@joined-hands/core/arrange';
+import { practised, type Pass, type PractisedDays } from '@joined-hands/core/practice';
+import { checkDocument, writtenScore, type SongCard } from '@joined-hands/core/sheet';
+import type { Document, PartRange } from '@joined-hands/core/song';
+import { chartText, lessonText, wordsWith, type NoteNames } from '@joined-hands/core/words';
 import { difference, type ArrangementPatch } from './arrangement-patch';
 
 /** Files a document can be written as. */
@@ -118,7 +111,8 @@ const arranger = {
     return practised(arrange(document), song, days);
   },
 
-  async write(kind: ExportKind, document: Document): Promise<string | Uint8Array> {
+  /** A document as a file; what is words in it names notes as asked. */
+  async write(kind: ExportKind, document: Document, names: NoteNames): Promise<string | Uint8Array> {
     const f = await formats();
     const arrangement = arrange(document);
     switch (kind) {
@@ -131,9 +125,9 @@ const arranger = {
       case 'abc':
         return f.writeAbc(arrangement.song);
       case 'chart':
-        return chartText(arrangement);
+        return chartText(arrangement, wordsWith(names));
       case 'lesson':
-        return lessonText(arrangement);
+        return lessonText(arrangement, wordsWith(names));
       case 'project':
         return f.writeProject(document);
     }

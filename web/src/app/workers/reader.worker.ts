@@ -1,5 +1,6 @@
 import { expose } from 'comlink';
-import { cardOf, checkDocument, type Document, type SongCard } from '@joined-hands/core';
+import { cardOf, checkDocument, type SongCard } from '@joined-hands/core/sheet';
+import type { Document } from '@joined-hands/core/song';
 import {
   openFile,
   readAbc,

@@ -1,4 +1,5 @@
-import { TICKS_PER_QUARTER, type Part, type PartNote } from '@joined-hands/core';
+import type { Part, PartNote } from '@joined-hands/core/arrange';
+import { TICKS_PER_QUARTER } from '@joined-hands/core/time';
 import { SIZE, fingersWidth, nameWidth } from './sizes';
 import { widthAt, type Apart } from './spacing';
 import { attacksOf, besideTune, countsOf, struckIn, type Segment } from './struck';

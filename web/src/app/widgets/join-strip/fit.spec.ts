@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { arrange, staffStep, type Part } from '@joined-hands/core';
+import { arrange, type Part } from '@joined-hands/core/arrange';
+import { staffStep } from '@joined-hands/core/pitch';
 import { demo, documentOf, songs } from '../../../../../core/testing/songs';
 import { fitStrip, layoutStrip } from './fit';
 

@@ -1,4 +1,5 @@
-import { TICKS_PER_QUARTER, type Bar, type Part } from '@joined-hands/core';
+import type { Part } from '@joined-hands/core/arrange';
+import { TICKS_PER_QUARTER, type Bar } from '@joined-hands/core/time';
 import { apartsOf, breakLines, needsOf } from './apart';
 import { layLine } from './line';
 import { SIZE } from './sizes';

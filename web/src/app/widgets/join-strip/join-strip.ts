@@ -1,3 +1,4 @@
+import { FILL_LABELS } from '@joined-hands/core/words';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -11,12 +12,14 @@ import {
   signal,
   type OnDestroy,
 } from '@angular/core';
-import { FILL_WORDS, placeName, type Bar, type Part } from '@joined-hands/core';
+import type { Part } from '@joined-hands/core/arrange';
+import { placeOf, type Bar } from '@joined-hands/core/time';
 import type { HandView, Selection } from '../../state/desk.store';
 import { SvgSigns } from '../signs';
 import { positionLines } from './sizes';
 import { fitStrip } from './fit';
 import type { RoomMark, Stack, Stone, StripLine } from './strip';
+import { Words } from '../../words/words';
 
 /** What became of a note in a pass. */
 export type Verdict = 'wrong' | 'missed' | 'early' | 'late';
@@ -71,6 +74,7 @@ export class JoinStrip implements OnDestroy {
   readonly cutMoved = output<{ end: 'start' | 'end'; to: number }>();
 
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  protected readonly words = inject(Words);
   private readonly width = signal(740);
   private observer: ResizeObserver | null = null;
   protected readonly drag = signal<{ end: 'start' | 'end'; to: number } | null>(null);
@@ -119,7 +123,7 @@ export class JoinStrip implements OnDestroy {
   }
 
   protected roomLabel({ counts, chosen }: RoomMark): string {
-    const what = chosen === null ? '' : chosen === 'none' ? ', left empty by you' : `, ${FILL_WORDS[chosen]}`;
+    const what = chosen === null ? '' : chosen === 'none' ? ', left empty by you' : `, ${FILL_LABELS[chosen]}`;
     return `Room for ${counts} ${counts === 1 ? 'count' : 'counts'}${what}`;
   }
 
@@ -141,7 +145,7 @@ export class JoinStrip implements OnDestroy {
 
   /** What stands under the name of a chord beside its stack. */
   protected besideName({ chord, struck, stands }: Stack): string[] {
-    return [...(stands === 'whole' ? positionLines(chord.position) : []), struck].filter(Boolean);
+    return [...(stands === 'whole' ? positionLines(this.words.say().position(chord.position)) : []), struck].filter(Boolean);
   }
 
   /** Fingers of what is struck together, from the lowest key up. */
@@ -154,23 +158,24 @@ export class JoinStrip implements OnDestroy {
 
   protected stackLabel(stack: Stack): string {
     const { chord } = stack;
-    const keys = [...chord.pitches].join(', ');
-    return `${chord.name}, ${chord.position}, ${keys}${chord.pinned ? ', kept by you' : ''}${this.clashes().has(chord.at) ? ', the hands meet' : ''}`;
+    const say = this.words.say();
+    const keys = chord.pitches.map(say.pitch).join(', ');
+    return `${say.chord(chord.symbol)}, ${say.position(chord.position)}, ${keys}${chord.pinned ? ', kept by you' : ''}${this.clashes().has(chord.at) ? ', the hands meet' : ''}`;
   }
 
   protected stoneLabel({ note, word, ahead }: Stone): string {
     const finger = note.finger ? `, finger ${note.finger}` : '';
-    return `${note.pitch}${word ? `, on ${word}` : ''}${finger}${ahead ? ', ahead of the beat' : ''}`;
+    return `${this.words.say().pitch(note.pitch)}${word ? `, on ${word}` : ''}${finger}${ahead ? ', ahead of the beat' : ''}`;
   }
 
   protected placeOf(at: number): string {
-    return placeName(this.bars(), at);
+    return this.words.say().place(placeOf(this.bars(), at));
   }
 
   /** Where a note stands, and which chord the other hand strikes with it, so that a part can be followed by ear from note to note. */
   protected stonePlace({ stacks }: StripLine, { note }: Stone): string {
     const chord = stacks.find((s) => s.chord.at === note.at)?.chord;
-    return this.placeOf(note.at) + (chord ? `, with ${chord.name}` : '');
+    return this.placeOf(note.at) + (chord ? `, with ${this.words.say().chord(chord.symbol)}` : '');
   }
 
   protected press(event: KeyboardEvent, selection: Selection): void {

@@ -1,15 +1,8 @@
-import {
-  countAt,
-  countNotes,
-  midiOf,
-  nameOf,
-  offsetInBar,
-  staffStep,
-  sungWords,
-  type Part,
-  type PartChord,
-  type PartNote,
-} from '@joined-hands/core';
+import { heldCounts } from '@joined-hands/core/words';
+import type { Part, PartChord, PartNote } from '@joined-hands/core/arrange';
+import { countNotes, sungWords } from '@joined-hands/core/join';
+import { midiOf, nameOf, staffStep } from '@joined-hands/core/pitch';
+import { countAt, offsetInBar } from '@joined-hands/core/time';
 import { radiusOf } from './apart';
 import { SIZE, nameStand, wordWidth } from './sizes';
 import type { Spacing } from './spacing';
@@ -144,7 +137,8 @@ const WORD_LIFT = 13;
 /** "2 &" for a short note; "1 2 3" or "hold 6" for one that is held. */
 function countedText(counted: ReturnType<typeof countNotes>[number] | undefined): string {
   if (!counted) return '';
-  return counted.held.startsWith('hold') ? counted.held : [counted.count, counted.held].filter(Boolean).join(' ');
+  const held = heldCounts(counted);
+  return counted.hold !== null ? held : [counted.count, held].filter(Boolean).join(' ');
 }
 
 /** Where the line of words stands at least, so that a stone's own word is clear of it and of what it holds under it. */

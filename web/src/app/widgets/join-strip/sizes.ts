@@ -1,4 +1,5 @@
-import type { PartChord } from '@joined-hands/core';
+import { ENGLISH } from '@joined-hands/core/words';
+import type { PartChord } from '@joined-hands/core/arrange';
 
 /** Sizes of the strip in pixels. */
 export const SIZE = {
@@ -66,7 +67,9 @@ export type NameStand = 'whole' | 'alone' | 'below';
 export function nameStand({ symbol, position, spread, pinned, dressed }: PartChord, room: number): NameStand {
   if (dressed) return 'below';
   const named = 44 + symbol.length * LETTER.name + (pinned ? 12 : 0);
-  const words = [spread === 'together' ? '' : spread, ...positionLines(position)].map((w) => 44 + w.length * LETTER.position);
+  const words = [spread === 'together' ? '' : spread, ...positionLines(ENGLISH.position(position))].map(
+    (w) => 44 + w.length * LETTER.position,
+  );
   if (room >= Math.max(named, ...words)) return 'whole';
   return room >= Math.max(named, words[0]) ? 'alone' : 'below';
 }

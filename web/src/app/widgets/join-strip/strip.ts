@@ -1,4 +1,5 @@
-import type { FillKind, PartChord, PartNote } from '@joined-hands/core';
+import type { PartChord, PartNote } from '@joined-hands/core/arrange';
+import type { FillKind } from '@joined-hands/core/song';
 import type { NameStand } from './sizes';
 import type { Count } from './struck';
 

@@ -1,4 +1,5 @@
-import { beatTicks, countAt, countTicks, offsetInBar, type Bar, type Part, type PartChord } from '@joined-hands/core';
+import type { Part, PartChord } from '@joined-hands/core/arrange';
+import { beatTicks, countAt, countTicks, offsetInBar, type Bar } from '@joined-hands/core/time';
 
 /** The bars of a part, cut where the part begins and ends inside one. */
 export interface Segment {

@@ -11,7 +11,8 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { KEYBOARDS, isBlackKey, type KeyboardSize } from '@joined-hands/core';
+import { isBlackKey } from '@joined-hands/core/pitch';
+import { KEYBOARDS, type KeyboardSize } from '@joined-hands/core/song';
 import { labelsOver } from './labels';
 
 /** A key under a finger. */

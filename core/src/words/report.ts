@@ -1,15 +1,17 @@
 import { degreeOf } from '../harmony/naming.js';
-import { keyName } from '../harmony/key.js';
+import { keyName, type Key } from '../harmony/key.js';
 import { parseChord } from '../harmony/symbol.js';
-import type { Difficulty } from '../difficulty/difficulty.js';
+import type { Difficulty, Load } from '../difficulty/difficulty.js';
 import type { Document } from '../song/decisions.js';
 import { meterName } from '../time/meter.js';
 import { toQuarters } from '../time/ticks.js';
-import type { Arrangement, Part, PartChord } from './arrangement.js';
-import { suggestionFor } from './harmonise.js';
+import type { Speech } from './speech.js';
+import { phrases, sentences } from './words.js';
+import type { Arrangement, Part, PartChord } from '../arrange/arrangement.js';
+import { suggestionFor } from '../arrange/harmonise.js';
 
 /** The report of the command line: plain data, times in quarter notes from the start of the music. */
-export function report(doc: Document, arrangement: Arrangement): object {
+export function report(doc: Document, arrangement: Arrangement, say: Speech): object {
   const { song, bars, findings, totals } = arrangement;
   return {
     version: 1,
@@ -23,7 +25,7 @@ export function report(doc: Document, arrangement: Arrangement): object {
       melodyNotes: song.melody.length,
       chordsGiven: suggestionFor(doc) === null,
     },
-    parts: arrangement.parts.map((part) => partReport(part, song.key)),
+    parts: arrangement.parts.map((part) => partReport(part, song.key, say)),
     score: arrangement.score.map((n) => ({
       hand: n.hand,
       at: toQuarters(n.at),
@@ -38,14 +40,14 @@ export function report(doc: Document, arrangement: Arrangement): object {
       severity: f.severity,
       at: f.at === null ? null : toQuarters(f.at),
       part: f.part,
-      message: f.message,
-      fixes: f.fixes.map((x) => x.text),
+      message: say.fact(f.fact),
+      fixes: f.fixes.map((x) => say.fact(x.fact)),
     })),
     totals: { leftTravel: totals.leftTravel, leftTravelRoot: totals.leftTravelRoot, pathCost: totals.pathCost },
   };
 }
 
-function partReport(part: Part, key: { tonic: string; mode: 'major' | 'minor' }): object {
+function partReport(part: Part, key: Key, say: Speech): object {
   return {
     number: part.number,
     label: part.label,
@@ -64,23 +66,24 @@ function partReport(part: Part, key: { tonic: string; mode: 'major' | 'minor' })
       finger: n.finger,
       lyric: n.lyric ? n.lyric.text + (n.lyric.joins ? '-' : '') : null,
     })),
-    chords: part.chords.map((c) => chordReport(c, key)),
+    chords: part.chords.map((c) => chordReport(c, key, say)),
     together: part.together.map((t) => ({
       at: toQuarters(t.at),
       melody: t.melody,
       chord: t.chord,
       count: t.count,
     })),
-    difficulty: difficultyReport(part.difficulty),
+    difficulty: difficultyReport(part.difficulty, say),
   };
 }
 
 /** The score and its reasons, for the part and for each hand. */
-function difficultyReport({ score, reasons, right, left, together }: Difficulty): object {
-  return { score, reasons, right, left, together };
+function difficultyReport({ score, reasons, right, left, together }: Difficulty, say: Speech): object {
+  const load = (of: Load) => ({ score: of.score, reasons: of.reasons.map(say.fact) });
+  return { ...load({ score, reasons }), right: load(right), left: load(left), together: load(together) };
 }
 
-function chordReport(chord: PartChord, key: { tonic: string; mode: 'major' | 'minor' }): object {
+function chordReport(chord: PartChord, key: Key, say: Speech): object {
   const parsed = parseChord(chord.symbol);
   return {
     at: toQuarters(chord.at),
@@ -88,23 +91,23 @@ function chordReport(chord: PartChord, key: { tonic: string; mode: 'major' | 'mi
     symbol: chord.symbol,
     degree: parsed.kind === 'chord' ? degreeOf(parsed, key) : null,
     inversion: chord.inversion,
-    position: chord.position,
+    position: say.position(chord.position),
     pitches: chord.pitches,
     fingers: chord.fingers,
     motion: chord.motion,
     common: chord.common,
     withMelody: chord.withMelody,
-    why: chord.why,
+    why: sentences(chord.why, say),
     school: chord.school,
     spread: chord.spread,
-    chordWhy: chord.chordWhy,
-    otherChords: chord.otherChords,
+    chordWhy: phrases(chord.chordWhy, say),
+    otherChords: chord.otherChords.map((o) => ({ symbol: o.symbol, cost: o.cost, why: phrases(o.why, say) })),
     alternatives: chord.alternatives.map((a) => ({
       symbol: a.symbol,
       pitches: a.pitches,
       cost: a.cost,
       motion: a.motion,
-      why: a.why,
+      why: say.fact(a.why),
     })),
   };
 }

@@ -1,3 +1,4 @@
+import type { Hand } from '../song/decisions.js';
 import type { Grade, GradedNote } from './grade.js';
 
 /** Figures of a pass. */
@@ -38,13 +39,32 @@ export function isClean(grade: Grade): boolean {
 
 const HANDS = ['right', 'left'] as const;
 
-/** A pass in words, what stands out first: "Left hand late at each change to G7." */
-export function passWords(grade: Grade): string[] {
-  const said: string[] = [];
+/** What stands out in a pass. */
+export type VerdictFact =
+  | {
+      readonly code: 'verdict.timing';
+      readonly hand: Hand;
+      readonly timing: 'late' | 'early';
+      /** The chord at whose changes it happens, or how many notes of how many. */
+      readonly at: { readonly chord: string } | { readonly notes: number; readonly of: number };
+    }
+  | { readonly code: 'verdict.wrong'; readonly hand: Hand; readonly notes: number }
+  | { readonly code: 'verdict.missing'; readonly hand: Hand; readonly notes: number }
+  | { readonly code: 'verdict.extra'; readonly keys: number }
+  | { readonly code: 'verdict.clean' }
+  | { readonly code: 'verdict.nearly' }
+  /** The pianist's own judgement, where nothing was heard. */
+  | { readonly code: 'verdict.marked-clean' }
+  | { readonly code: 'verdict.marked-not-yet' }
+  /** A pass in which the music waited: every key was found, some after wrong ones. */
+  | { readonly code: 'verdict.found'; readonly slips: number };
+
+/** What stands out in a pass, hand by hand. */
+export function verdictsOf(grade: Grade): VerdictFact[] {
+  const facts: VerdictFact[] = [];
   for (const hand of HANDS) {
     const own = grade.notes.filter((n) => n.note.hand === hand);
     if (own.length === 0) continue;
-    const name = hand === 'right' ? 'Right hand' : 'Left hand';
     for (const timing of ['late', 'early'] as const) {
       const off = own.filter((n) => n.verdict === 'right' && n.timing === timing);
       const chords = new Map<string, number>();
@@ -53,17 +73,16 @@ export function passWords(grade: Grade): string[] {
         [...chords]
           .filter(([c, k]) => k >= 2 && k * 2 >= own.filter((n) => n.note.chord === c).length)
           .sort((a, b) => b[1] - a[1])[0] ?? [];
-      if (chord) said.push(`${name} ${timing} at each change to ${chord}.`);
+      if (chord) facts.push({ code: 'verdict.timing', hand, timing, at: { chord } });
       else if (off.length >= 2 && off.length * 5 >= own.length)
-        said.push(`${name} ${timing} on ${off.length} of ${own.length} notes.`);
+        facts.push({ code: 'verdict.timing', hand, timing, at: { notes: off.length, of: own.length } });
     }
     const wrong = own.filter((n) => n.verdict === 'wrong').length;
     const missed = own.filter((n) => n.verdict === 'missed').length;
-    if (wrong > 0) said.push(`${name}: ${wrong === 1 ? 'one wrong note' : `${wrong} wrong notes`}.`);
-    if (missed > 0) said.push(`${name}: ${missed === 1 ? 'one note' : `${missed} notes`} missing.`);
+    if (wrong > 0) facts.push({ code: 'verdict.wrong', hand, notes: wrong });
+    if (missed > 0) facts.push({ code: 'verdict.missing', hand, notes: missed });
   }
-  if (grade.extra.length > 0) said.push(grade.extra.length === 1 ? 'One key too many.' : `${grade.extra.length} keys too many.`);
-  if (said.length === 0)
-    said.push(isClean(grade) ? 'Clean: every note in its place.' : 'Every note is there; a few lie beside their time.');
-  return said;
+  if (grade.extra.length > 0) facts.push({ code: 'verdict.extra', keys: grade.extra.length });
+  if (facts.length === 0) facts.push({ code: isClean(grade) ? 'verdict.clean' : 'verdict.nearly' });
+  return facts;
 }

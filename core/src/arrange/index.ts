@@ -1,0 +1,17 @@
+export { comesAgain, firstAndSecondEndings, louderEachTime, timeOf } from './across-repeats.js';
+export { arrange } from './arrange.js';
+export { type Arrangement, type Part, type PartChord, type PartNote, type ScoreNote } from './arrangement.js';
+export { compareKeys, type KeyFacts } from './compare-keys.js';
+export { type BarPair, compareArrangements, type ComparedFigures } from './compare.js';
+export { type Ease, songDifficulty, type Version, versions, whatHelps } from './ease.js';
+export { type Finding } from './finding.js';
+export { fixAllCollisions } from './fix-all.js';
+export { applyFix, type Fix, type FixAction } from './fixes.js';
+export { suggestionFor, USUAL_SUGGESTION } from './harmonise.js';
+export { upToLayer } from './layers.js';
+export { linkedEdit, type LinkedEdit } from './linked.js';
+export { arrangeNearby } from './nearby.js';
+export { proposedPlan, withProposedPlan } from './plan.js';
+export { type SchoolPrice, schoolPrices, type Scope } from './prices.js';
+export { type Room } from './rooms.js';
+export { usualSchool } from './wishes.js';

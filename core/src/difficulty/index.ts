@@ -1,0 +1,1 @@
+export { type Load, type DifficultyFact } from './difficulty.js';

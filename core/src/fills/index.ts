@@ -1,0 +1,6 @@
+export { readTextures, writeTextures } from './exchange.js';
+export { columnKeys, GRID_ROWS, type GridRow, regrid, rowsOf, toggleRow, withColumn } from './grid.js';
+export { MOST_HARMONY } from './harmony.js';
+export { soundsUntil } from './pedal.js';
+export { nearestTo } from './propose.js';
+export { FREE, patternFor, textureNamed, TEXTURES } from './texture.js';

@@ -1,0 +1,2 @@
+export { findConflicts, notesOver } from './conflicts.js';
+export { countNotes, sungWords } from './counting.js';

@@ -1,0 +1,1 @@
+export { grouped } from './grouped.js';

@@ -1,0 +1,1 @@
+export { isBlackKey, midiOf, nameOf, pitchAt, staffStep } from './pitch.js';

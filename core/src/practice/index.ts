@@ -1,0 +1,47 @@
+export { REST, withoutRest } from './care.js';
+export { type Day, dayAfter, dayOf, daysBetween } from './days.js';
+export {
+  type Cadence,
+  cadenceDrill,
+  CADENCES,
+  diatonicDrill,
+  type Drill,
+  DRILL_START,
+  drillFigures,
+  fromNameDrill,
+  hardMovesDrill,
+  inversionsDrill,
+  isDrillClean,
+  namingDrill,
+  pressInDrill,
+  runDrill,
+  type TaskOutcome,
+  warmUpDrill,
+  type GripLabel,
+  type DrillAnswer,
+} from './drills.js';
+export { grade, type Grade, type GradedNote, type HeardNote } from './grade.js';
+export { isOver, pressWhileWaiting, releaseWhileWaiting, WAITING, type Waiting, waitPlaces } from './listen.js';
+export {
+  accuracyMap,
+  daysInARow,
+  drillOfStep,
+  drillStep,
+  isDrill,
+  isSavedPass,
+  logCsv,
+  minutesPerDay,
+  ofStep,
+  type Pass,
+  type Played,
+  readLog,
+  tempoReached,
+  writeLog,
+} from './log.js';
+export { practised, type PractisedDays } from './practised.js';
+export { dueAhead, isDue, reviewOf } from './review.js';
+export { notesOf, type PlacedNote, plainScore } from './score.js';
+export { type PlayingManner, playStandIn } from './stand-in-player.js';
+export { JOIN_ORDERS, type JoinOrder, STEP_ORDERS, type StepOrder, stepsOf } from './steps.js';
+export { type StepState, stepStates, todayFor } from './today.js';
+export { figuresOf, isClean, type PassFigures, type VerdictFact, verdictsOf } from './verdict.js';

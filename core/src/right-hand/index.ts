@@ -1,0 +1,3 @@
+export { type Grip } from './fingering.js';
+export { fingerLine } from './line.js';
+export { startOf } from './positions.js';

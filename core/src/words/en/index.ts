@@ -1,0 +1,24 @@
+import type { Code, Sayings } from '../fact.js';
+import type { Speech } from '../speech.js';
+import { approaches, chords } from './chords.js';
+import { faults, notices, refusals } from './files.js';
+import { endings, findings, fixes } from './findings.js';
+import { parts, playing } from './parts.js';
+import { practice } from './practice.js';
+import { voicing } from './voicing.js';
+
+/** English, complete: the compiler misses every code that has no words here. */
+export const EN: Sayings<Code, Speech> = {
+  ...voicing,
+  ...chords,
+  ...approaches,
+  ...parts,
+  ...playing,
+  ...findings,
+  ...endings,
+  ...fixes,
+  ...practice,
+  ...refusals,
+  ...faults,
+  ...notices,
+};

@@ -1,0 +1,89 @@
+import type { ChordChangeKind } from '../../harmony/changes.js';
+import type { Aspect } from '../../arrange/compare.js';
+import type { StepKind } from '../../practice/steps.js';
+import type { HandPlace } from '../../right-hand/positions.js';
+import type { FillKind, Layer, School, Stay } from '../../song/decisions.js';
+
+/** The schools of voicing, as a choice is labelled, and what each is good for. */
+export const SCHOOLS: Readonly<Record<School, { readonly name: string; readonly about: string }>> = {
+  close: { name: 'nearest inversion', about: 'Full chords that move as little as possible.' },
+  root: { name: 'root position', about: 'Full chords with the root below: easy to name, far to jump.' },
+  'two-note': { name: 'two notes', about: 'Two notes close to the hand, for a first year.' },
+  shell: { name: 'root and seventh', about: 'The root with its seventh or third: just the essentials.' },
+  fifths: { name: 'root and fifth', about: 'Open fifths: the melody says major or minor.' },
+  open: { name: 'open 1–5–10', about: 'Wide and warm; rolled or broken where it is past your reach.' },
+  octave: { name: 'root octaves', about: 'The root in octaves: strong and hollow.' },
+  'single-bass': { name: 'one bass note', about: 'The bass note alone: the lightest hand.' },
+  'under-melody': { name: 'chord under the melody', about: 'The right hand plays the chord, the left the bass.' },
+};
+
+export const LAYERS: Readonly<Record<Layer, string>> = {
+  tune: 'melody',
+  bass: 'bass notes',
+  'two-note': 'two-note chords',
+  block: 'block chords',
+  texture: 'texture',
+  harmony: 'harmony under the melody',
+  fills: 'fills',
+};
+
+export const FILLS: Readonly<Record<Exclude<FillKind, 'none'>, string>> = {
+  broken: 'broken chord',
+  echo: 'echo',
+  walk: 'walk',
+  turn: 'turn',
+};
+
+/** Rhythms of a right hand that stays on its note. */
+export const STAY_RHYTHMS: Readonly<Record<Stay['figure'], string>> = {
+  held: 'one long note a bar',
+  counts: 'on every beat',
+  'off-beats': 'between the beats',
+  'long-short': 'long and short',
+  rocking: 'twice a beat',
+};
+
+export const STEPS: Readonly<Record<StepKind, string>> = {
+  right: 'right hand alone',
+  left: 'left hand alone',
+  slow: 'hands together, slowly',
+  tempo: 'hands together, up to tempo',
+  join: 'joined together',
+  whole: 'block chords, start to finish',
+  fills: 'with texture and fills',
+};
+
+/** How the hand comes to a place. */
+export const MOVES: Readonly<Record<HandPlace['move'], string>> = {
+  stay: 'the hand stays',
+  fresh: 'the hand starts',
+  under: 'the thumb passes under',
+  over: 'a finger crosses over the thumb',
+  shift: 'the hand jumps',
+};
+
+export const CHORD_CHANGES: Readonly<Record<ChordChangeKind, string>> = {
+  'dominant-seventh': 'dominant seventh',
+  minor: 'minor',
+  major: 'major',
+  'half-diminished': 'half-diminished',
+  'major-seventh': 'major seventh',
+  sixth: 'with a sixth',
+  ninth: 'with a ninth',
+  sus4: 'suspended fourth',
+  sus2: 'suspended second',
+  'half-step-up': 'a half step up',
+  'half-step-down': 'a half step down',
+};
+
+export const ASPECTS: Readonly<Record<Aspect, string>> = {
+  tune: 'the melody',
+  chords: 'chords',
+  texture: 'texture',
+  left: 'left hand',
+  right: 'right hand besides the melody',
+};
+
+/** The caution that stands wherever the work can hurt, in one wording. */
+export const CAUTION =
+  'Never force a stretch. Stop if anything hurts or goes numb, and rest every 20 to 25 minutes. A teacher can help with technique, a clinician with pain that stays.';

@@ -1,0 +1,58 @@
+import type { FindingFact } from '../arrange/finding.js';
+import type { FixFact } from '../arrange/fixes.js';
+import type { EndingObstacle } from '../arrange/endings.js';
+import type { DifficultyFact } from '../difficulty/difficulty.js';
+import type { BoundaryFact } from '../divide/boundaries.js';
+import type { BendFact } from '../fills/dress.js';
+import type { TexturesFault } from '../fills/exchange.js';
+import type { FillFact } from '../fills/offers.js';
+import type { OpenFault } from '../formats/open.js';
+import type { ArchiveFault } from '../formats/project/archive.js';
+import type { DataFault, Notice, QuestionEntry, RefusalCause } from '../formats/result.js';
+import type { ApproachFact } from '../harmony/changes.js';
+import type { ChordFact } from '../harmony/choices.js';
+import type { VoicingFact } from '../left-hand/reasons.js';
+import type { DrillFact, TaskFact } from '../practice/drills.js';
+import type { LogFault } from '../practice/log.js';
+import type { TodayFact } from '../practice/today.js';
+import type { VerdictFact } from '../practice/verdict.js';
+import type { StartFact } from '../right-hand/positions.js';
+
+/** Everything that can be said, as data. A catalogue has words for each code. */
+export type Fact =
+  | ApproachFact
+  | ArchiveFault
+  | BendFact
+  | BoundaryFact
+  | ChordFact
+  | DataFault
+  | DifficultyFact
+  | DrillFact
+  | EndingObstacle
+  | FillFact
+  | FindingFact
+  | FixFact
+  | LogFault
+  | Notice
+  | OpenFault
+  | QuestionEntry['fact']
+  | RefusalCause
+  | StartFact
+  | TaskFact
+  | TexturesFault
+  | TodayFact
+  | VerdictFact
+  | VoicingFact;
+
+export type Code = Fact['code'];
+
+/** The facts of one code. */
+export type FactOf<C extends Code> = Extract<Fact, { readonly code: C }>;
+
+/** Words for some codes: a function for each, so that none can be forgotten. */
+export type Sayings<C extends Code, Speech> = {
+  readonly [K in C]: (fact: FactOf<K>, say: Speech) => string;
+};
+
+/** The codes that begin with a prefix: "finding" for "finding.reach". */
+export type CodesOf<Prefix extends string> = Extract<Code, `${Prefix}.${string}`>;

@@ -1,0 +1,32 @@
+export { ENGLISH, phrases, sentences, wordsWith } from './words.js';
+export { NOTE_NAMES, noteIn, symbolIn, type NoteNames } from './note-names.js';
+export { type Code, type Fact } from './fact.js';
+export { type Speech } from './speech.js';
+export { capital } from './text.js';
+export { chartText } from './chart-text.js';
+export { hardestAdvice, lessonAbout, lessonText } from './lesson-text.js';
+export { answer as answerWords, passTitle, stepTitle, stepWork } from './practice.js';
+export { report } from './report.js';
+export {
+  ASPECTS as ASPECT_LABELS,
+  CAUTION,
+  CHORD_CHANGES as CHORD_CHANGE_LABELS,
+  FILLS as FILL_LABELS,
+  LAYERS as LAYER_LABELS,
+  MOVES as MOVE_LABELS,
+  SCHOOLS as SCHOOL_LABELS,
+  STAY_RHYTHMS as STAY_RHYTHM_LABELS,
+  STEPS as STEP_LABELS,
+} from './en/labels.js';
+export { conflict as conflictWords, jump as jumpWords, LEVELS as LEVEL_LABELS } from './en/findings.js';
+export { COUNTED as COUNTED_LABELS, QUESTIONS as QUESTION_LABELS, refusal as refusalWords } from './en/files.js';
+export { grip as gripWords } from './en/practice.js';
+export {
+  alsoIn,
+  counting as countingWords,
+  held as heldCounts,
+  partTitle,
+  repeats as repeatWords,
+  together as togetherWords,
+} from './en/music.js';
+export { change as changeWords, changeInShort, move as moveWords, shape as shapeWords } from './en/voicing.js';

@@ -1,0 +1,57 @@
+import { parseChord } from '../harmony/symbol.js';
+import { midiOf, nameOf, type Pitch } from '../pitch/pitch.js';
+import { EN } from './en/index.js';
+import { INTERVALS, INVERSIONS, NUMBERS, degree, pianoKey, quality } from './en/music.js';
+import type { Code, Fact, Sayings } from './fact.js';
+import { noteIn, symbolIn, type NoteNames } from './note-names.js';
+import type { Speech } from './speech.js';
+import { capital } from './text.js';
+
+const NUMBER = new Intl.NumberFormat('en', { maximumFractionDigits: 2 });
+
+/** Words for facts, with notes named one way or another. */
+export function wordsWith(names: NoteNames): Speech {
+  const note = (name: string) => noteIn(names, name);
+  const pitch = (p: Pitch) => note(nameOf(p)) + p.slice(nameOf(p).length);
+  const symbol = (text: string) => symbolIn(names, text);
+  const count = (n: number, one: string, many = `${one}s`) => `${NUMBER.format(n)} ${n === 1 ? one : many}`;
+  const speech: Speech = {
+    // Each code has its own function, which takes the facts of that code only.
+    fact: (fact) => (EN as Sayings<Code, Speech>)[fact.code](fact as never, speech),
+    note,
+    pitch,
+    pitches: (pitches) => pitches.map(pitch).join(' '),
+    symbol,
+    chord: (text) => {
+      const chord = parseChord(text);
+      if (chord.kind !== 'chord') return text;
+      return `${note(chord.root)} ${quality(chord.quality)}${chord.bass ? ` over ${note(chord.bass)}` : ''}`;
+    },
+    key: ({ tonic, mode }) => `${note(tonic)} ${mode}`,
+    position: (position) =>
+      position.kind === 'inversion'
+        ? INVERSIONS[position.inversion]
+        : position.kind === 'over'
+          ? `over ${note(position.bass)}`
+          : `${degree(position.degree)} in the bass`,
+    pianoKey: (p) => pianoKey(note(nameOf(p)), midiOf(p) - midiOf('C4')),
+    place: ({ bar, count: at }) => `${bar === 0 ? 'the pick-up' : `bar ${bar}`}, count ${at}`,
+    interval: (semitones) => INTERVALS[Math.abs(semitones)] ?? 'more than a tenth',
+    count,
+    countInWords: (n, one, many = `${one}s`) =>
+      n < NUMBERS.length && n > 0 ? `${NUMBERS[n]} ${n === 1 ? one : many}` : count(n, one, many),
+    list: (items) => (items.length < 2 ? items.join('') : `${items.slice(0, -1).join(', ')} and ${items.at(-1)}`),
+    number: (n, digits = 0) => n.toLocaleString('en', { minimumFractionDigits: digits, maximumFractionDigits: digits }),
+  };
+  return speech;
+}
+
+/** Plain English with letter names, for files and the command line. */
+export const ENGLISH = wordsWith('letters');
+
+/** Facts whose words are sentences, one after another. */
+export const sentences = (facts: readonly Fact[], say: Speech): string => facts.map(say.fact).join(' ');
+
+/** Facts whose words are phrases, in one sentence. */
+export const phrases = (facts: readonly Fact[], say: Speech): string =>
+  facts.length === 0 ? '' : `${capital(facts.map(say.fact).join('; '))}.`;
