@@ -20,6 +20,7 @@ const ORDER = [
   'arrange',
   'sheet',
   'practice',
+  'catalogue',
   'words',
 ];
 

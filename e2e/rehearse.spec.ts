@@ -1,7 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { arrange } from '@joined-hands/core/arrange';
 import { midiOf } from '@joined-hands/core/pitch';
-import { inversionsDrill, notesOf, stepsOf, warmUpDrill } from '@joined-hands/core/practice';
+import { notesOf, stepsOf } from '@joined-hands/core/practice';
+import { inversionsDrill } from '../core/src/catalogue/drills/inversions.js';
+import { warmUpDrill } from '../core/src/catalogue/drills/warm-up.js';
 import { handsOf } from '@joined-hands/core/song';
 import type { Page } from '@playwright/test';
 import { demo } from '../core/testing/songs.js';

@@ -4,7 +4,8 @@ import { arrange, USUAL_SUGGESTION, type Arrangement } from '@joined-hands/core/
 import { repeatPlace, writtenScore } from '@joined-hands/core/sheet';
 import { transposeDocument, type Document } from '@joined-hands/core/song';
 import { meterName } from '@joined-hands/core/time';
-import { chartText, ENGLISH, lessonText, partTitle, repeatWords, report } from '@joined-hands/core/words';
+import { ENGLISH, partTitle, repeatWords } from '@joined-hands/core/words';
+import { chartText, lessonText, report } from '@joined-hands/core/words/texts';
 import { openFile, writeAbc, writeMidi, writeMusicXml, writeProject } from '@joined-hands/core/formats';
 import { OUTPUTS, readOptions, USAGE, WrongOption, type Options, type Output } from './options.js';
 

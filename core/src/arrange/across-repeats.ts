@@ -2,7 +2,7 @@ import { grouped } from '../lists/grouped.js';
 import { LOUDNESSES, type Document } from '../song/decisions.js';
 import { setWish, wishAt, type PartRange } from '../song/edits.js';
 import type { Part } from './arrangement.js';
-import { origin } from './linked.js';
+import { origin } from '../song/linked.js';
 
 type Repeating = PartRange & Pick<Part, 'number' | 'repeats'>;
 

@@ -9,7 +9,7 @@ import { HAND_PROFILES, KEYBOARD_SIZES, KEYBOARDS, SPANS, type Document, handsOf
 import { pinVoicing } from '../song/edits.js';
 import { layBars } from '../time/bars.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
-import { chartText, report } from '../words/index.js';
+import { chartText, report } from '../words/texts/index.js';
 import { arrange } from './arrange.js';
 import type { Arrangement } from './arrangement.js';
 

@@ -5,7 +5,7 @@ import { spanOf, type Document } from '../song/decisions.js';
 import { transposeDocument } from '../song/edits.js';
 import { arrange } from './arrange.js';
 import type { Arrangement } from './arrangement.js';
-import { songDifficulty } from './ease.js';
+import { songDifficulty } from './song-difficulty.js';
 
 /** What a song asks for in one key. */
 export interface KeyFacts {

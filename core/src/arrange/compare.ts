@@ -5,7 +5,7 @@ import type { Document } from '../song/decisions.js';
 import { wishAt } from '../song/edits.js';
 import { toQuarters } from '../time/ticks.js';
 import type { Arrangement, ScoreNote } from './arrangement.js';
-import { songDifficulty } from './ease.js';
+import { songDifficulty } from './song-difficulty.js';
 
 /** One bar of one arrangement, as it is told beside another. */
 export interface ComparedBar {

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf } from '../../testing/songs.js';
 import { readMusicXml, writeMusicXml } from '../formats/index.js';
 import { arrange } from '../arrange/arrange.js';
-import { linkedEdit } from '../arrange/linked.js';
+import { linkedEdit } from '../song/linked.js';
 import { writtenScore } from '../sheet/written.js';
 import { handsOf, type Document, type FillKind } from '../song/decisions.js';
 import { setFill } from '../song/dressing.js';

@@ -1,25 +1,5 @@
 export { REST, withoutRest } from './care.js';
 export { type Day, dayAfter, dayOf, daysBetween } from './days.js';
-export {
-  type Cadence,
-  cadenceDrill,
-  CADENCES,
-  diatonicDrill,
-  type Drill,
-  DRILL_START,
-  drillFigures,
-  fromNameDrill,
-  hardMovesDrill,
-  inversionsDrill,
-  isDrillClean,
-  namingDrill,
-  pressInDrill,
-  runDrill,
-  type TaskOutcome,
-  warmUpDrill,
-  type GripLabel,
-  type DrillAnswer,
-} from './drills.js';
 export { grade, type Grade, type GradedNote, type HeardNote } from './grade.js';
 export { isOver, pressWhileWaiting, releaseWhileWaiting, WAITING, type Waiting, waitPlaces } from './listen.js';
 export {

@@ -1,7 +1,7 @@
 import { scaleOf, type Key } from '../harmony/key.js';
 import { degreeOf } from '../harmony/naming.js';
 import { parseChord } from '../harmony/symbol.js';
-import { songDifficulty } from '../arrange/ease.js';
+import { songDifficulty } from '../arrange/song-difficulty.js';
 import type { Arrangement, Part } from '../arrange/arrangement.js';
 import { shapeOf, shapesOf, type Shape } from '../left-hand/shapes.js';
 import { midiOf, nameOf, pitchAt, pitchClass, transposeName, type NoteName, type Pitch } from '../pitch/pitch.js';

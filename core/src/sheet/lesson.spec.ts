@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf } from '../../testing/songs.js';
 import { arrange } from '../arrange/arrange.js';
 import { setWish } from '../song/edits.js';
-import { ENGLISH, hardestAdvice, lessonText, repeatWords, togetherWords } from '../words/index.js';
+import { ENGLISH, hardestAdvice, repeatWords, togetherWords } from '../words/index.js';
+import { lessonText } from '../words/texts/index.js';
 import { chordShapes, lessonOf, worksheet } from './lesson.js';
 
 const glass = arrange(demo('harbour-glass.abc'));

@@ -77,3 +77,4 @@ export { type Song } from './song.js';
 export { oneLine } from './text.js';
 export { barsOf, type Texture } from './texture-data.js';
 export { documentOfVersion, dropVersion, keepVersion, takeVersion } from './versions.js';
+export { linkedEdit, type LinkedEdit } from './linked.js';

@@ -12,7 +12,7 @@ import type { DataFault, Notice, QuestionEntry, RefusalCause } from '../formats/
 import type { ApproachFact } from '../harmony/changes.js';
 import type { ChordFact } from '../harmony/choices.js';
 import type { VoicingFact } from '../left-hand/reasons.js';
-import type { DrillFact, TaskFact } from '../practice/drills.js';
+import type { DrillFact, TaskFact } from '../catalogue/drills/drill.js';
 import type { LogFault } from '../practice/log.js';
 import type { TodayFact } from '../practice/today.js';
 import type { VerdictFact } from '../practice/verdict.js';

@@ -3,14 +3,13 @@ export { NOTE_NAMES, noteIn, symbolIn, type NoteNames } from './note-names.js';
 export { type Code, type Fact } from './fact.js';
 export { type Speech } from './speech.js';
 export { capital } from './text.js';
-export { chartText } from './chart-text.js';
-export { hardestAdvice, lessonAbout, lessonText } from './lesson-text.js';
+export { hardestAdvice } from './lesson.js';
 export { answer as answerWords, passTitle, stepTitle, stepWork } from './practice.js';
-export { report } from './report.js';
 export {
   ASPECTS as ASPECT_LABELS,
   CAUTION,
   CHORD_CHANGES as CHORD_CHANGE_LABELS,
+  DRILLS as DRILL_LABELS,
   FILLS as FILL_LABELS,
   LAYERS as LAYER_LABELS,
   MOVES as MOVE_LABELS,

@@ -1,4 +1,4 @@
-import type { DrillAnswer } from '../practice/drills.js';
+import type { DrillAnswer } from '../catalogue/drills/drill.js';
 import { isDrill, type Pass } from '../practice/log.js';
 import type { Step } from '../practice/steps.js';
 import { STEPS } from './en/labels.js';

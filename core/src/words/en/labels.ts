@@ -1,3 +1,4 @@
+import type { DrillKind } from '../../catalogue/drills/registry.js';
 import type { ChordChangeKind } from '../../harmony/changes.js';
 import type { Aspect } from '../../arrange/compare.js';
 import type { StepKind } from '../../practice/steps.js';
@@ -82,6 +83,20 @@ export const ASPECTS: Readonly<Record<Aspect, string>> = {
   texture: 'texture',
   left: 'left hand',
   right: 'right hand besides the melody',
+};
+
+/** The kinds of drills, as the list shows them. */
+export const DRILLS: Readonly<Record<DrillKind, { readonly title: string; readonly about: string }>> = {
+  'warm-up': { title: 'Warm up', about: 'The scale and arpeggio in both hands, then each chord shape of the song.' },
+  'hard-moves': { title: 'Hard moves', about: 'The changes that take your hands furthest, one at a time.' },
+  cadence: { title: 'Cadences', about: 'A cadence in all twelve keys, each chord as close as possible to the last.' },
+  inversions: { title: 'Inversions', about: 'One chord through its inversions, up and down.' },
+  sevenths: { title: 'Seventh chords of a key', about: 'The seventh chord on each degree, from its name.' },
+  'from-name': { title: 'Chords from their names', about: 'You see a name and an inversion; find the keys.' },
+  name: { title: 'Names from keys', about: 'Keys are held down: which chord is it?' },
+  inversion: { title: 'Inversions from keys', about: 'A chord is held down: which inversion is it?' },
+  scale: { title: 'Scales', about: 'Two octaves up and down, with the usual fingers.' },
+  arpeggio: { title: 'Arpeggios', about: 'Two octaves up and down, with the usual fingers.' },
 };
 
 /** The caution that stands wherever the work can hurt, in one wording. */

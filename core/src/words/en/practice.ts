@@ -1,4 +1,4 @@
-import type { GripLabel } from '../../practice/drills.js';
+import type { GripLabel } from '../../catalogue/drills/drill.js';
 import type { CodesOf, Sayings } from '../fact.js';
 import type { Speech } from '../speech.js';
 import { capital } from '../text.js';

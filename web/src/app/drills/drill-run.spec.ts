@@ -1,6 +1,8 @@
 // @vitest-environment happy-dom
 import { midiOf } from '@joined-hands/core/pitch';
-import { fromNameDrill, namingDrill, type Drill } from '@joined-hands/core/practice';
+import type { Drill } from '@joined-hands/core/catalogue/drills';
+import { fromNameDrill } from '../../../../core/src/catalogue/drills/from-name';
+import { namingDrill } from '../../../../core/src/catalogue/drills/naming';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { TestBed } from '../../../testing/bed';
 import { SilentPlayer } from '../../../testing/player';

@@ -4,13 +4,12 @@ import { midiOf } from '@joined-hands/core/pitch';
 import {
   DRILL_START,
   drillFigures,
-  drillStep,
   isDrillClean,
   pressInDrill,
   type Drill,
-  type Pass,
   type TaskOutcome,
-} from '@joined-hands/core/practice';
+} from '@joined-hands/core/catalogue/drills';
+import { drillStep, type Pass } from '@joined-hands/core/practice';
 import { Player } from '../audio/player';
 import { KeyInput, type KeyPress } from '../midi/key-input';
 import { PracticeStore } from '../state/practice.store';

@@ -1,11 +1,21 @@
-import type { DrillAnswer, GripLabel } from '@joined-hands/core/practice';
-import { answerWords, CAUTION, gripWords } from '@joined-hands/core/words';
+import {
+  ALL_KEYS,
+  CADENCES,
+  DRILLS,
+  drillOf,
+  parseDrillId,
+  type DrillAnswer,
+  type DrillKind,
+  type DrillWishes,
+  type GripLabel,
+} from '@joined-hands/core/catalogue/drills';
+import { answerWords, CAUTION, DRILL_LABELS, gripWords } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { keyName, type Key } from '@joined-hands/core/harmony';
 import { grouped } from '@joined-hands/core/lists';
 import { midiOf, nameOf } from '@joined-hands/core/pitch';
-import { CADENCES, dayAfter, daysBetween, drillOfStep, isDrill, isDue, reviewOf } from '@joined-hands/core/practice';
+import { dayAfter, daysBetween, drillOfStep, isDrill, isDue, reviewOf } from '@joined-hands/core/practice';
 import { handsOf, type Hand } from '@joined-hands/core/song';
 import { Player } from '../audio/player';
 import { KeyInput, LETTERS } from '../midi/key-input';
@@ -18,7 +28,6 @@ import { Keyboard, type PressedKey } from '../widgets/keyboard/keyboard';
 import { MissingSong } from '../widgets/missing-song';
 import { Pressed } from '../widgets/pressed';
 import { Signs } from '../widgets/signs';
-import { ALL_KEYS, DRILL_BOOK, drillOf, wishedBy, type DrillKind, type DrillWishes } from './drill-book';
 import { DrillRun } from './drill-run';
 import { Words } from '../words/words';
 
@@ -42,7 +51,7 @@ export class DrillsScreen {
   protected readonly run = inject(DrillRun);
   protected readonly keys = inject(KeyInput);
   protected readonly player = inject(Player);
-  protected readonly allKeys = ALL_KEYS;
+  protected readonly allKeys = ALL_KEYS.map((key) => ({ name: keyName(key), key }));
   protected readonly cadences = CADENCES;
   protected readonly handChoices: readonly { id: Hand; text: string }[] = [
     { id: 'left', text: 'Left hand' },
@@ -56,19 +65,20 @@ export class DrillsScreen {
   protected readonly arrangement = computed(() => (this.id() ? this.desk.arrangement() : null));
   protected readonly missing = computed(() => this.id() !== undefined && (this.desk.missing() || this.desk.unopened() !== null));
   protected readonly hands = computed(() => this.desk.document()?.hands ?? handsOf());
-  protected readonly book = computed(() => DRILL_BOOK.filter((e) => !e.ofSong || this.arrangement()));
+  protected readonly book = computed(() => DRILLS.filter((e) => !e.ofSong || this.arrangement()));
   protected readonly kind = signal<DrillKind>('cadence');
   protected readonly words = inject(Words);
   protected readonly caution = CAUTION;
+  protected readonly labels = DRILL_LABELS;
   protected readonly wishes = signal<DrillWishes>({
     ...{ key: { tonic: 'C', mode: 'major' }, hand: 'left', cadence: CADENCES[0], chord: 'Dm7', seed: Date.now() % 100_000 },
   });
   private readonly made = computed(() => drillOf(this.kind(), this.wishes(), this.arrangement(), this.hands()));
   protected readonly title = computed(() => {
     const drill = this.run.drill();
-    return drill ? this.words.say().fact(drill.title) : this.entry().title;
+    return drill ? this.words.say().fact(drill.title) : DRILL_LABELS[this.kind()].title;
   });
-  protected readonly entry = computed(() => DRILL_BOOK.find((e) => e.kind === this.kind()) ?? DRILL_BOOK[0]);
+  protected readonly entry = computed(() => DRILLS.find((e) => e.kind === this.kind()) ?? DRILLS[0]);
   protected readonly keyName = computed(() => keyName(this.wishes().key));
 
   /** Passes of drills by what they were of: the general ones, and those of the open song. */
@@ -115,7 +125,7 @@ export class DrillsScreen {
     inject(Actions).offer(() => this.doable());
     effect(() => {
       const wished = this.drill();
-      const first = DRILL_BOOK.find((e) => e.kind === wished) ?? (this.id() ? DRILL_BOOK[0] : undefined);
+      const first = DRILLS.find((e) => e.kind === wished) ?? (this.id() ? DRILLS[0] : undefined);
       if (first) untracked(() => this.kind.set(first.kind));
     });
     effect(() => {
@@ -138,7 +148,7 @@ export class DrillsScreen {
   }
 
   protected wishKey(name: string): void {
-    const found = ALL_KEYS.find((k) => k.name === name);
+    const found = this.allKeys.find((k) => k.name === name);
     if (found) this.wish({ key: found.key });
   }
 
@@ -149,7 +159,7 @@ export class DrillsScreen {
 
   /** Opens a drill that was kept. */
   protected reopen(id: string): void {
-    const found = wishedBy(id, this.wishes());
+    const found = parseDrillId(id, this.wishes());
     if (!found) return;
     this.kind.set(found.kind);
     this.wish(found.wishes);
@@ -192,7 +202,7 @@ export class DrillsScreen {
       ...names.map((name, i) => ({ name: `Answer: ${this.answer(name)}`, keys: [`${i + 1}`], run: () => run.name(i) })),
       { name: 'Stop the drill', keys: ['Escape'], run: () => run.stop() },
       ...LETTERS,
-      ...this.book().map(({ kind, title }) => ({ name: `Drill: ${title}`, run: () => this.choose(kind) })),
+      ...this.book().map(({ kind }) => ({ name: `Drill: ${DRILL_LABELS[kind].title}`, run: () => this.choose(kind) })),
     ];
   }
 }

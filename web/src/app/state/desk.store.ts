@@ -1,6 +1,7 @@
 import { computed, inject } from '@angular/core';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
-import { linkedEdit, type Arrangement, type LinkedEdit, type Part } from '@joined-hands/core/arrange';
+import type { Arrangement, Part } from '@joined-hands/core/arrange';
+import { linkedEdit, type LinkedEdit } from '@joined-hands/core/song';
 import type { SongCard } from '@joined-hands/core/sheet';
 import type { Document } from '@joined-hands/core/song';
 import { Library, saveTrouble, STORAGE_SENTENCES, storageTrouble, withTitle } from '../storage/library';

@@ -16,7 +16,8 @@ import {
 import { practised, type Pass, type PractisedDays } from '@joined-hands/core/practice';
 import { checkDocument, writtenScore, type SongCard } from '@joined-hands/core/sheet';
 import type { Document, PartRange } from '@joined-hands/core/song';
-import { chartText, lessonText, wordsWith, type NoteNames } from '@joined-hands/core/words';
+import { wordsWith, type NoteNames } from '@joined-hands/core/words';
+import { chartText, lessonText } from '@joined-hands/core/words/texts';
 import { difference, type ArrangementPatch } from './arrangement-patch';
 
 /** Files a document can be written as. */

@@ -1,30 +1,23 @@
-import { ENGLISH } from '../words/index.js';
+import { ENGLISH } from '../../words/index.js';
 import { describe, expect, it } from 'vitest';
-import { fitsManual, manualScales } from '../../testing/manuals.js';
-import { demo, DEMOS } from '../../testing/songs.js';
-import { arrange } from '../arrange/arrange.js';
-import { keysOf, type Key } from '../harmony/key.js';
-import { parseChord } from '../harmony/symbol.js';
-import { motionBetween } from '../left-hand/costs.js';
-import { midiOf, nameOf, pitchClass } from '../pitch/pitch.js';
-import { handsOf, KEYBOARDS } from '../song/decisions.js';
-import {
-  cadenceDrill,
-  CADENCES,
-  diatonicDrill,
-  drillFigures,
-  DRILL_START,
-  fromNameDrill,
-  hardMovesDrill,
-  inversionsDrill,
-  inversionsOf,
-  isDrillClean,
-  namingDrill,
-  pressInDrill,
-  runDrill,
-  warmUpDrill,
-  warmUpDrills,
-} from './drills.js';
+import { fitsManual, manualScales } from '../../../testing/manuals.js';
+import { demo, DEMOS } from '../../../testing/songs.js';
+import { arrange } from '../../arrange/arrange.js';
+import { keysOf, type Key } from '../../harmony/key.js';
+import { parseChord } from '../../harmony/symbol.js';
+import { motionBetween } from '../../left-hand/costs.js';
+import { midiOf, nameOf, pitchClass } from '../../pitch/pitch.js';
+import { handsOf, KEYBOARDS } from '../../song/decisions.js';
+import { cadenceDrill, CADENCES } from './cadence.js';
+import { inversionsOf } from './drill.js';
+import { fromNameDrill } from './from-name.js';
+import { hardMovesDrill } from './hard-moves.js';
+import { inversionsDrill } from './inversions.js';
+import { namingDrill } from './naming.js';
+import { drillFigures, DRILL_START, isDrillClean, pressInDrill } from './progress.js';
+import { runDrill } from './runs.js';
+import { diatonicDrill } from './sevenths.js';
+import { warmUpDrill, warmUpDrills } from './warm-up.js';
 
 const C: Key = { tonic: 'C', mode: 'major' };
 const SYMBOLS = ['C', 'Dm7', 'G7', 'Fmaj7', 'Am', 'Bm7b5', 'Eb', 'C6'];

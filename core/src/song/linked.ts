@@ -1,9 +1,13 @@
-import type { Choices, Document, Passage } from '../song/decisions.js';
-import { NO_WISHES, setPassage } from '../song/edits.js';
+import type { Choices, Document, Passage } from './decisions.js';
+import { NO_WISHES, setPassage, type PartRange } from './edits.js';
 import type { Ticks } from '../time/ticks.js';
-import type { Part } from './arrangement.js';
 
-type LinkedPart = Pick<Part, 'number' | 'start' | 'end' | 'repeats'>;
+/** A part as it is linked to those that it repeats. */
+interface LinkedPart extends PartRange {
+  readonly number: number;
+  /** The earlier part that it takes up, and where it first differs from it; null where it does not. */
+  readonly repeats: { readonly part: number; readonly kind: string; readonly differsFrom: Ticks | null } | null;
+}
 
 /** An edit carried over to the parts that repeat the one it was made in. */
 export interface LinkedEdit {

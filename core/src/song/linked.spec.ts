@@ -1,8 +1,8 @@
 import { alsoIn, ENGLISH } from '../words/index.js';
 import { describe, expect, it } from 'vitest';
 import { demo } from '../../testing/songs.js';
-import { pinVoicing, renamePart, setChord, setFingers, setPassage, setSchool } from '../song/edits.js';
-import { arrange } from './arrange.js';
+import { pinVoicing, renamePart, setChord, setFingers, setPassage, setSchool } from './edits.js';
+import { arrange } from '../arrange/arrange.js';
 import { linkedEdit } from './linked.js';
 import { repeatsOf } from './linked.js';
 

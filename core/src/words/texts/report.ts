@@ -1,14 +1,14 @@
-import { degreeOf } from '../harmony/naming.js';
-import { keyName, type Key } from '../harmony/key.js';
-import { parseChord } from '../harmony/symbol.js';
-import type { Difficulty, Load } from '../difficulty/difficulty.js';
-import type { Document } from '../song/decisions.js';
-import { meterName } from '../time/meter.js';
-import { toQuarters } from '../time/ticks.js';
-import type { Speech } from './speech.js';
-import { phrases, sentences } from './words.js';
-import type { Arrangement, Part, PartChord } from '../arrange/arrangement.js';
-import { suggestionFor } from '../arrange/harmonise.js';
+import { degreeOf } from '../../harmony/naming.js';
+import { keyName, type Key } from '../../harmony/key.js';
+import { parseChord } from '../../harmony/symbol.js';
+import type { Difficulty, Load } from '../../difficulty/difficulty.js';
+import type { Document } from '../../song/decisions.js';
+import { meterName } from '../../time/meter.js';
+import { toQuarters } from '../../time/ticks.js';
+import type { Speech } from '../speech.js';
+import { phrases, sentences } from '../words.js';
+import type { Arrangement, Part, PartChord } from '../../arrange/arrangement.js';
+import { suggestionFor } from '../../arrange/harmonise.js';
 
 /** The report of the command line: plain data, times in quarter notes from the start of the music. */
 export function report(doc: Document, arrangement: Arrangement, say: Speech): object {

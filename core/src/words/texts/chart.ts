@@ -1,8 +1,8 @@
-import type { Arrangement } from '../arrange/arrangement.js';
-import { letterChart, type ChartBar, type ChartColumn } from '../sheet/chart.js';
-import { meterName } from '../time/meter.js';
-import { partTitle, repeats } from './en/music.js';
-import type { Speech } from './speech.js';
+import type { Arrangement } from '../../arrange/arrangement.js';
+import { letterChart, type ChartBar, type ChartColumn } from '../../sheet/chart.js';
+import { meterName } from '../../time/meter.js';
+import { partTitle, repeats } from '../en/music.js';
+import type { Speech } from '../speech.js';
 
 /** The letter chart as plain text, for a printer or a message. */
 export function chartText(arrangement: Arrangement, say: Speech): string {

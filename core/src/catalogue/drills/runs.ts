@@ -1,0 +1,44 @@
+import { keyName, scaleOf, type Key } from '../../harmony/key.js';
+import { pitchAt, pitchClass, transposeName } from '../../pitch/pitch.js';
+import { fingerLine } from '../../right-hand/line.js';
+import { KEYBOARDS, type Hand, type Hands } from '../../song/decisions.js';
+import { TICKS_PER_QUARTER } from '../../time/ticks.js';
+import { drillKind, nextUp, type Drill, type DrillGrip, type DrillTask, type TaskFact } from './drill.js';
+
+/** A scale or an arpeggio over two octaves, up and down, with the usual fingers; lower where the keyboard ends. */
+export function runDrill(kind: 'scale' | 'arpeggio', key: Key, hand: Hand, hands: Hands): Drill {
+  const scale = scaleOf(key).map((n, i) => (key.mode === 'minor' && i === 6 ? transposeName(n, '1A') : n));
+  const names = kind === 'scale' ? scale : [scale[0], scale[2], scale[4]];
+  const usual = (hand === 'right' ? 60 : 36) + pitchClass(key.tonic);
+  const start = usual + 24 > KEYBOARDS[hands.keys].high ? usual - 12 : usual;
+  let last = start - 1;
+  const up = [...names, ...names, names[0]].map((name) => {
+    last = nextUp(name, last);
+    return pitchAt(name, last);
+  });
+  const half = TICKS_PER_QUARTER / 2;
+  const row = fingerLine(
+    up.map((pitch, i) => ({ at: i * half, length: half, pitches: [pitch] })),
+    { hands, hand, tempo: 80 },
+  );
+  const rising = up.map((pitch, i): DrillGrip => ({ pitches: [pitch], fingers: row[i].fingers, label: { pitch } }));
+  // Down with the fingers of the way up, as it is taught.
+  const grips = [...rising, ...rising.slice(0, -1).reverse()];
+  const ask: TaskFact = { code: 'task.run', run: kind, key, hand };
+  const task: DrillTask = { ask, grips, hand, anyOctave: true, shown: true, names: null };
+  return { id: `${kind}:${keyName(key)}:${hand}`, title: { code: 'drill.run', run: kind, key, hand }, tasks: [task] };
+}
+
+export const scale = drillKind({
+  kind: 'scale',
+  wishes: ['key', 'hand'],
+  ofSong: false,
+  make: ({ key, hand }, { hands }) => runDrill('scale', key, hand, hands),
+});
+
+export const arpeggio = drillKind({
+  kind: 'arpeggio',
+  wishes: ['key', 'hand'],
+  ofSong: false,
+  make: ({ key, hand }, { hands }) => runDrill('arpeggio', key, hand, hands),
+});

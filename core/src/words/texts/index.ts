@@ -1,0 +1,3 @@
+export { chartText } from './chart.js';
+export { lessonText } from './lesson.js';
+export { report } from './report.js';
