@@ -131,7 +131,18 @@ describe('the arrange command', () => {
     expect(arrange(waltz).stdout).toContain('Lamps Across the Sound · G minor · 3/4 · 5 parts');
   });
 
+  it('explains a bar term by term, and says where there is no such bar', () => {
+    const told = arrange(waltz, '--explain', '7');
+    expect([told.status, told.stdout.split('\n')[0]]).toEqual([0, 'Bar 7']);
+    expect(told.stdout).toMatch(/Voicing of \S+ at bar 7, count 1\n {2}.+: \S+ = .*motion/);
+    expect(arrange(waltz, '--explain', '900')).toMatchObject({
+      status: 3,
+      stderr: expect.stringContaining('no bar 900') as string,
+    });
+  });
+
   it.each([
+    [['--explain', 'x'], '--explain takes the number of a bar'],
     [['--hands', 'huge'], '--hands takes child, small, medium, large; "huge" is none of them.'],
     [['--keys', '50'], '--keys takes'],
     [['--transpose', 'H'], '--transpose takes a key'],

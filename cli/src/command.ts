@@ -1,11 +1,11 @@
 import { readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
-import { arrange, USUAL_SUGGESTION, type Arrangement } from '@joined-hands/core/arrange';
+import { arrange, explainBar, USUAL_SUGGESTION, type Arrangement } from '@joined-hands/core/arrange';
 import { repeatPlace, writtenScore } from '@joined-hands/core/sheet';
 import { transposeDocument, type Document } from '@joined-hands/core/song';
 import { meterName } from '@joined-hands/core/time';
 import { ENGLISH, partTitle, repeatWords } from '@joined-hands/core/words';
-import { chartText, lessonText, report } from '@joined-hands/core/words/texts';
+import { chartText, explanationText, lessonText, report } from '@joined-hands/core/words/texts';
 import { openFile, writeAbc, writeMidi, writeMusicXml, writeProject } from '@joined-hands/core/formats';
 import { OUTPUTS, readOptions, USAGE, WrongOption, type Options, type Output } from './options.js';
 
@@ -52,11 +52,17 @@ function run(options: Options): number {
   if (!opened.ok) return refused(`${opened.name}: ${ENGLISH.fact(opened.fault)}`);
   for (const notice of opened.notices) process.stderr.write(`${name}: ${ENGLISH.fact(notice)}\n`);
   let arrangement: Arrangement;
+  let explanation: string | null = null;
   let written: { readonly file: string; readonly content: string | Uint8Array }[];
   try {
     const document = withOptions(opened.document, options);
     arrangement = arrange(document);
     // Everything is computed before anything is written, so that no output is left half done.
+    if (options.explain !== null) {
+      const explained = explainBar(document, options.explain);
+      if (!explained) return refused(`${name}: There is no bar ${options.explain} in this song. Choose another bar.`);
+      explanation = explanationText(explained, ENGLISH);
+    }
     written = options.outputs.map((o) => ({ file: o.file, content: WRITERS[o.kind](document, arrangement) }));
   } catch {
     return refused(`${name}: The song was read but could not be arranged. Keep the file and report the problem.`);
@@ -65,7 +71,8 @@ function run(options: Options): number {
     if (file === '-') process.stdout.write(content);
     else if (!save(file, content)) return refused(`${file}: The output cannot be written. Check that its folder exists.`);
   }
-  if (written.length === 0) process.stdout.write(summary(arrangement));
+  if (explanation !== null) process.stdout.write(explanation);
+  else if (written.length === 0) process.stdout.write(summary(arrangement));
   return 0;
 }
 

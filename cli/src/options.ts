@@ -22,6 +22,8 @@ export interface Options {
   readonly vocabulary: Vocabulary | null;
   /** True where the file's own chords are to be put aside. */
   readonly stripChords: boolean;
+  /** Number of a bar that is to be explained; null where none is. */
+  readonly explain: number | null;
   readonly outputs: readonly { readonly kind: Output; readonly file: string }[];
 }
 
@@ -59,6 +61,7 @@ ${listed(TEXTURES.map((t) => t.id))}
   --strip-chords                          put the file's chords aside and suggest others
   --suggest triads|sevenths|rich          chords to suggest from (default: triads)
   --transpose KEY                         write it in another key, such as "Eb major"
+  --explain BAR                           what each term costs in a bar, and for the nearest alternatives
   --json FILE  --musicxml FILE  --midi FILE  --abc FILE  --chart FILE  --lesson FILE  --project FILE
                                           outputs; - is standard output
 `;
@@ -82,6 +85,9 @@ export function readOptions(args: readonly string[]): Options {
   const transpose = typeof values.transpose === 'string' ? parseKey(values.transpose) : null;
   if (typeof values.transpose === 'string' && transpose === null)
     wrong(`--transpose takes a key such as "Eb major"; "${values.transpose}" is none.`);
+  const explain = typeof values.explain === 'string' ? Number(values.explain) : null;
+  if (explain !== null && !(Number.isInteger(explain) && explain >= 0))
+    wrong(`--explain takes the number of a bar, 0 for a pick-up; "${values.explain}" is none.`);
   const outputs = OUTPUTS.flatMap((kind) => {
     const file = values[kind];
     return typeof file === 'string' ? [{ kind, file }] : [];
@@ -100,6 +106,7 @@ export function readOptions(args: readonly string[]): Options {
     ),
     vocabulary: choice('suggest', SUGGESTED),
     stripChords: stripChords === true,
+    explain,
     outputs,
   };
 }
@@ -119,6 +126,7 @@ function parse(args: readonly string[]) {
         'strip-chords': { type: 'boolean' },
         texture: text,
         transpose: text,
+        explain: text,
         json: text,
         musicxml: text,
         midi: text,

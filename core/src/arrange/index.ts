@@ -15,3 +15,4 @@ export { proposedPlan, withProposedPlan } from './plan.js';
 export { type SchoolPrice, schoolPrices, type Scope } from './prices.js';
 export { type Room } from './rooms.js';
 export { usualSchool } from './wishes.js';
+export { explainBar, type ExplainedBar } from './explain.js';

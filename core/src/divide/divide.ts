@@ -96,17 +96,72 @@ function factsOf({ terms }: Place): BoundaryFact[] {
   return terms.toSorted((a, b) => b.worth - a.worth).map((t) => ({ code: 'boundary.sign', ...t }));
 }
 
+/** What a part between two places is charged for by its size: the strength of the boundary at its end is taken off. */
+export interface PartTerm {
+  readonly term: 'lengthFit' | 'barOver' | 'noteOver' | 'noteShort' | 'cut';
+  readonly cost: number;
+}
+
 /** The cost of one part between two places, the boundary at its end included. */
 export function stretchCost(start: Place, end: Place, bar: Ticks, size: Choices['partSize']): number {
+  return sizeTerms(start, end, bar, size).reduce((sum, t) => sum + t.cost, 0) - end.strength;
+}
+
+function sizeTerms(start: Place, end: Place, bar: Ticks, size: Choices['partSize']): PartTerm[] {
   const { bars: aim, notes: most, longest } = PART_SIZES[size];
   const bars = (end.at - start.at) / bar;
   const notes = end.notesBefore - start.notesBefore;
-  return (
-    PART_COSTS.lengthFit * ((bars - aim) / aim) ** 2 +
-    PART_COSTS.barOver * Math.max(0, bars - longest - 0.5) +
-    PART_COSTS.noteOver * Math.max(0, notes - most) +
-    PART_COSTS.noteShort * Math.max(0, FEWEST_NOTES - notes) +
-    PART_COSTS.cut -
-    end.strength
-  );
+  return [
+    { term: 'lengthFit', cost: PART_COSTS.lengthFit * ((bars - aim) / aim) ** 2 },
+    { term: 'barOver', cost: PART_COSTS.barOver * Math.max(0, bars - longest - 0.5) },
+    { term: 'noteOver', cost: PART_COSTS.noteOver * Math.max(0, notes - most) },
+    { term: 'noteShort', cost: PART_COSTS.noteShort * Math.max(0, FEWEST_NOTES - notes) },
+    { term: 'cut', cost: PART_COSTS.cut },
+  ];
+}
+
+/** A cut of the search: what speaks for it and against it, what its part costs by its size, and what the song would cost more without it. */
+export interface ExplainedCut {
+  readonly at: Ticks;
+  readonly signs: readonly BoundaryTerm[];
+  readonly size: readonly PartTerm[];
+  readonly more: number;
+  /** Where the song would be cut in its stead, nearest to it; null where it would not be cut. */
+  readonly instead: Ticks | null;
+}
+
+/** Why a part begins at a place; null where the pianist cut there, or nothing is cut. */
+export function explainCut(
+  song: Song,
+  bars: readonly Bar[],
+  choices: Pick<Choices, 'partSize' | 'parts'>,
+  at: Ticks,
+): ExplainedCut | null {
+  const cuts = divide(song, bars, choices);
+  const index = cuts.findIndex((c) => c.start === at);
+  if (index <= 0 || cuts[index].reasons.some((r) => r.code === 'boundary.yours')) return null;
+  const all = findBoundaries(song, bars);
+  const boundary = all.find((b) => b.at === at);
+  const fixed = choices.parts.filter((p) => p.start < p.end && p.end <= song.length);
+  if (!boundary || fixed.some((p) => p.start === at || p.end === at)) return null;
+  const from = Math.max(0, ...fixed.filter((p) => p.end <= at).map((p) => p.end));
+  const to = Math.min(song.length, ...fixed.filter((p) => p.start > at).map((p) => p.start));
+  const priced = (among: readonly Boundary[]) => {
+    const parts = divideGap(song, among, from, to, choices.partSize);
+    const places = placesOf(song, among, from, to);
+    const place = (tick: Ticks) => places.find((p) => p.at === tick) as Place;
+    const bar = barTicks(song.meters[0]);
+    return { parts, cost: parts.reduce((sum, p) => sum + stretchCost(place(p.start), place(p.end), bar, choices.partSize), 0) };
+  };
+  const without = priced(all.filter((b) => b.at !== at));
+  const others = without.parts.map((p) => p.start).filter((s) => s > from && !cuts.some((c) => c.start === s));
+  const places = placesOf(song, all, from, to);
+  const [start, end] = [at, cuts[index].end].map((tick) => places.find((p) => p.at === tick) as Place);
+  return {
+    at,
+    signs: boundary.terms,
+    size: sizeTerms(start, end, barTicks(song.meters[0]), choices.partSize),
+    more: without.cost - priced(all).cost,
+    instead: others.length > 0 ? others.reduce((a, b) => (Math.abs(b - at) < Math.abs(a - at) ? b : a)) : null,
+  };
 }

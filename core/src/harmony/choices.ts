@@ -85,12 +85,58 @@ interface Surroundings {
   readonly ends: boolean;
 }
 
-function standingCost(chord: KeyChord, { slot, before, next, ends }: Surroundings): number {
-  let cost = weigh(slot.weights, misfitOf(chord.chord)) + chord.price;
-  if (before) cost += progressionCost(before, chord);
-  if (next) cost += progressionCost(chord, next);
-  if (ends) cost += endingCost(chord);
-  return cost;
+/** What a chord is charged for in its place: melody notes outside it, its colour, the way to it and from it, how it ends a part. */
+export interface ChordTerm {
+  readonly term: 'misfit' | 'price' | 'from' | 'to' | 'ending';
+  /** In weighted beats of a note outside its chord. */
+  readonly cost: number;
+}
+
+function standingTerms(chord: KeyChord, { slot, before, next, ends }: Surroundings): ChordTerm[] {
+  return [
+    { term: 'misfit', cost: weigh(slot.weights, misfitOf(chord.chord)) },
+    { term: 'price', cost: chord.price },
+    ...(before ? [{ term: 'from' as const, cost: progressionCost(before, chord) }] : []),
+    ...(next ? [{ term: 'to' as const, cost: progressionCost(chord, next) }] : []),
+    ...(ends ? [{ term: 'ending' as const, cost: endingCost(chord) }] : []),
+  ];
+}
+
+const standingCost = (chord: KeyChord, here: Surroundings): number =>
+  standingTerms(chord, here).reduce((sum, t) => sum + t.cost, 0);
+
+/** A chord that stands and the nearest other for its place, each with its cost term by term; null where no chord sounds. */
+export interface ExplainedChord {
+  readonly symbol: string;
+  readonly terms: readonly ChordTerm[];
+  readonly rival: { readonly symbol: string; readonly terms: readonly ChordTerm[] } | null;
+}
+
+/** What decided for the chord at an index of a row, against the others that could stand there or one that is asked about. */
+export function explainChord(
+  tune: readonly TuneNote[],
+  bars: readonly Bar[],
+  chords: readonly StandingChord[],
+  ends: readonly Ticks[],
+  index: number,
+  against?: string,
+): ExplainedChord | null {
+  const known = (i: number) => (chords[i] ? asKeyChord(chords[i].symbol, chords[i].key) : null);
+  const now = known(index);
+  const standing = chords[index];
+  if (!now || !standing) return null;
+  const [slot] = weighSlots(tune, bars, [{ from: standing.at, to: standing.at + standing.length }]);
+  const closing = closingChords(tune, chords, ends);
+  const here = { slot, before: known(index - 1), next: known(index + 1), ends: closing.has(index) };
+  const others = against
+    ? [asKeyChord(against, standing.key)].filter((c) => c !== null)
+    : keyChords(standing.key, 'rich').filter((c) => c.symbol !== standing.symbol);
+  const [rival] = others.toSorted((a, b) => standingCost(a, here) - standingCost(b, here));
+  return {
+    symbol: now.symbol,
+    terms: standingTerms(now, here),
+    rival: rival ? { symbol: rival.symbol, terms: standingTerms(rival, here) } : null,
+  };
 }
 
 /** Indices of the chords under the last note of a part. */

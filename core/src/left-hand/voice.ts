@@ -17,6 +17,7 @@ import {
   voicingProblem,
   type Layered,
   type Solved,
+  type TermCost,
   type VoicingProblem,
   type VoicingWishes,
 } from './problem.js';
@@ -218,8 +219,35 @@ function decision(
   return [{ code: 'voicing.decided', against: rival.alternative.shape, more: rival.alternative.cost, terms }];
 }
 
+/** A voicing at its place with what it costs there, term by term. */
+export interface ExplainedVoicing {
+  readonly shape: VoicingShape;
+  readonly pitches: readonly Pitch[];
+  readonly terms: readonly TermCost[];
+}
+
+/** The chosen voicing of a chord and its nearest alternative, or another that is asked about, its neighbours staying as they are. */
+export function explainVoicing(
+  problem: VoicingProblem,
+  choices: readonly number[],
+  i: number,
+  hands: Hands,
+  against?: readonly Pitch[],
+): { readonly chosen: ExplainedVoicing; readonly rival: ExplainedVoicing | null } {
+  const { layers } = problem;
+  const at = (k: number) => layers[k]?.voicings[choices[k]] ?? null;
+  const explained = (here: Voicing): ExplainedVoicing => ({
+    shape: shapeIn(layers[i].chord, here),
+    pitches: here.pitches,
+    terms: termsAt(problem, i, { before: at(i - 1), here, after: at(i + 1) }, hands),
+  });
+  const asked = against && layers[i].free.voicings.find((v) => v.pitches.join() === against.join());
+  const rival = against ? asked : alternatives(problem, choices, i)[0]?.voicing;
+  return { chosen: explained(layersAt(problem, choices, i)), rival: rival ? explained(rival) : null };
+}
+
 /** What the chosen voicing of a chord saves against another at the same place, term by term, the largest differences first. */
-export function termDifferences(
+function termDifferences(
   problem: VoicingProblem,
   choices: readonly number[],
   i: number,
@@ -242,7 +270,7 @@ export function termDifferences(
 const layersAt = ({ layers }: VoicingProblem, choices: readonly number[], i: number): Voicing => layers[i].voicings[choices[i]];
 
 /** What a voicing is called in a list of others. */
-export function shapeIn(chord: Chord, { pitches, midis, form }: Voicing): VoicingShape {
+function shapeIn(chord: Chord, { pitches, midis, form }: Voicing): VoicingShape {
   if (pitches.length === 1) return { kind: 'one-note' };
   if (pitches.length === 2)
     return pitchClass(nameOf(pitches[0])) === pitchClass(nameOf(pitches[1]))

@@ -237,3 +237,66 @@ export function costOfFingering(problem: FingeringProblem, chosen: readonly numb
     return sum + stage.own[chosen[i]] + step + (after < 0 ? FINGER_COSTS.anchor : 0);
   }, 0);
 }
+
+/** What a fingering is charged for: fingers on their keys, stretches, the thumb passing, moves of the hand, keys struck again, a third key for the thumb. */
+export interface FingerTerm {
+  readonly term: 'keys' | 'stretch' | 'crossing' | 'shift' | 'repeat' | 'anchor';
+  readonly cost: number;
+}
+
+/** What a given fingering costs, term by term: the sum is that of {@link costOfFingering}. */
+export function termsOfFingering(problem: FingeringProblem, chosen: readonly number[]): FingerTerm[] {
+  const costs = new Map<FingerTerm['term'], number>();
+  const add = (term: FingerTerm['term'], cost: number) => cost !== 0 && costs.set(term, (costs.get(term) ?? 0) + cost);
+  let anchors = 0;
+  problem.stages.forEach((stage, i) => {
+    const fingers = stage.options[chosen[i]];
+    const after = nextAnchors(stage.fresh ? 0 : anchors, anchorOf(stage, fingers));
+    anchors = Math.abs(after);
+    add('keys', stage.own[chosen[i]]);
+    if (after < 0) add('anchor', FINGER_COSTS.anchor);
+    if (stage.fresh) return;
+    const before = problem.stages[i - 1];
+    const { cost, move } = between(problem, i, before.options[chosen[i - 1]], fingers);
+    const same = outermost(before.keys).place === outermost(stage.keys).place;
+    add(move === 'shift' ? 'shift' : move !== 'stay' ? 'crossing' : same ? 'repeat' : 'stretch', cost);
+  });
+  return [...costs].map(([term, cost]) => ({ term, cost }));
+}
+
+/** Another finger for a note, with what the whole phrase would cost more, and its terms. */
+export interface ExplainedFinger {
+  readonly finger: number;
+  readonly terms: readonly FingerTerm[];
+  readonly rival: { readonly finger: number; readonly more: number; readonly terms: readonly FingerTerm[] } | null;
+}
+
+/**
+ * What decided for the finger of the top key of a grip in a phrase: the cost of the phrase as it is fingered, and of the best way to
+ * finger it with another finger there (the cheapest one, or one that is asked about).
+ */
+export function explainFinger(
+  grips: readonly Grip[],
+  row: readonly Fingered[],
+  index: number,
+  task: FingeringTask,
+  against?: number,
+): ExplainedFinger {
+  const priced = (pinned: readonly Grip[]) => {
+    const problem = fingeringProblem(pinned, task);
+    const solved = solveFingering(problem);
+    const fingers = solved.row.map((f) => inPlace(f.fingers, task.hand).join());
+    const chosen = problem.stages.map((stage, i) => stage.options.findIndex((o) => o.join() === fingers[i]));
+    return { cost: costOfFingering(problem, chosen), terms: termsOfFingering(problem, chosen) };
+  };
+  const top = (f: Fingered) => outermost(f.fingers);
+  const finger = top(row[index]);
+  const now = priced(grips.map((g, i) => ({ ...g, pin: row[i].fingers })));
+  const others = (against ? [against] : [1, 2, 3, 4, 5]).filter((f) => f !== finger);
+  const rivals = others.map((other) => {
+    const tried = priced(grips.map((g, i) => (i === index ? { ...g, pin: [other] } : g)));
+    return { finger: other, more: tried.cost - now.cost, terms: tried.terms };
+  });
+  const [rival] = rivals.toSorted((a, b) => a.more - b.more);
+  return { finger, terms: now.terms, rival: rival ?? null };
+}

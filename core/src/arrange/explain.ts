@@ -1,0 +1,89 @@
+import { explainCut, type ExplainedCut } from '../divide/divide.js';
+import type { BendFact } from '../fills/dress.js';
+import { explainChord, type ExplainedChord } from '../harmony/choices.js';
+import { explainVoicing, solveLeftHand, type ExplainedVoicing } from '../left-hand/voice.js';
+import type { Pitch } from '../pitch/pitch.js';
+import { explainFinger, type ExplainedFinger } from '../right-hand/fingering.js';
+import type { Document } from '../song/decisions.js';
+import { placeOf, type Bar, type Place } from '../time/bars.js';
+import { leftSide, rightSide } from './hands.js';
+import { materialOf, type Material } from './material.js';
+import { wishesOf } from './wishes.js';
+
+/** Why a bar is as it is: every decision that a search made in it, with its cost term by term and that of the nearest alternative. */
+export interface ExplainedBar {
+  readonly bar: number;
+  readonly cuts: readonly (ExplainedCut & { readonly place: Place; readonly insteadPlace: Place | null })[];
+  readonly harmony: readonly (ExplainedChord & { readonly place: Place })[];
+  readonly voicings: readonly {
+    readonly place: Place;
+    readonly symbol: string;
+    readonly chosen: ExplainedVoicing;
+    readonly rival: ExplainedVoicing | null;
+    /** Where its texture gives way, and to what. */
+    readonly bends: readonly BendFact[];
+  }[];
+  readonly fingers: readonly (ExplainedFinger & { readonly place: Place; readonly pitch: Pitch })[];
+}
+
+/** Explains a bar by its number (0 for a pick-up); null where the song has no such bar. */
+export function explainBar(doc: Document, number: number): ExplainedBar | null {
+  const material = materialOf(doc);
+  const bar = material.bars.find((b) => b.number === number);
+  if (!bar) return null;
+  const inside = ({ at }: { readonly at: number }) => at >= bar.start && at < bar.end;
+  const place = (at: number) => placeOf(material.bars, at);
+  const left = leftSide(doc, material);
+  return {
+    bar: number,
+    cuts: cutsIn(doc, material, bar).map((c) => ({
+      ...c,
+      place: place(c.at),
+      insteadPlace: c.instead === null ? null : place(c.instead),
+    })),
+    harmony: material.found.flatMap((chord, i) => {
+      const explained = inside(chord) ? explainChord(material.written, material.bars, material.found, material.ends, i) : null;
+      return explained ? [{ ...explained, place: place(chord.at) }] : [];
+    }),
+    voicings: voicingsIn(doc, material, left, inside).map((v) => ({ ...v, place: place(v.at) })),
+    fingers: fingersIn(doc, material, left, inside).map((f) => ({ ...f, place: place(f.at) })),
+  };
+}
+
+function cutsIn(doc: Document, { bars, stretches, written }: Material, bar: Bar): ExplainedCut[] {
+  return stretches
+    .filter((s) => s.start >= bar.start && s.start < bar.end)
+    .flatMap((s) => explainCut({ ...doc.song, melody: [...written] }, bars, doc.choices, s.start) ?? []);
+}
+
+type Inside = (item: { readonly at: number }) => boolean;
+
+function voicingsIn(doc: Document, { played, spans }: Material, left: ReturnType<typeof leftSide>, inside: Inside) {
+  const { problem, choices } = solveLeftHand(left.strikes, played, wishesOf(doc, spans));
+  return problem.layers.flatMap((layer, i) =>
+    inside(layer.strike) && !layer.strike.again
+      ? [
+          {
+            at: layer.strike.at,
+            symbol: layer.chord.text,
+            ...explainVoicing(problem, choices, i, doc.hands),
+            bends: left.dressed[i]?.bends ?? [],
+          },
+        ]
+      : [],
+  );
+}
+
+function fingersIn(doc: Document, material: Material, left: ReturnType<typeof leftSide>, inside: Inside) {
+  const { grips, row } = rightSide(doc, material, left).fingered;
+  const task = { hands: doc.hands, hand: 'right', tempo: doc.song.tempo } as const;
+  return grips.flatMap((grip, i) => {
+    if (!inside(grip)) return [];
+    let from = i;
+    while (from > 0 && !grips[from].fresh) from--;
+    let to = i + 1;
+    while (to < grips.length && !grips[to].fresh) to++;
+    const explained = explainFinger(grips.slice(from, to), row.slice(from, to), i - from, task);
+    return [{ ...explained, at: grip.at, pitch: grip.pitches[grip.pitches.length - 1] }];
+  });
+}
