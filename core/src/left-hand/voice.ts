@@ -212,7 +212,8 @@ function decision(
   hands: Hands,
 ): VoicingFact[] {
   const { layers } = problem;
-  const [rival] = others;
+  // A chord with notes left out says little against a whole one: the nearest alternative of the same fullness does.
+  const rival = others.find((o) => o.voicing.form === layersAt(problem, choices, i).form) ?? others[0];
   if (layers[i].pinned || layers[i].strike.again || !rival) return [];
   const terms = termDifferences(problem, choices, i, rival.voicing, hands).filter((t) => Math.abs(t.saved) >= DECISIVE);
   if (terms.length === 0) return [];

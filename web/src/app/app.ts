@@ -1,3 +1,4 @@
+import { CAUTION, NOTE_NAMES, type NoteNames } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, signal, viewChild } from '@angular/core';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { meterName } from '@joined-hands/core/time';
@@ -18,6 +19,7 @@ import { ToastOutlet, Toasts } from './widgets/toasts';
 import { SwUpdate } from '@angular/service-worker';
 import { GLOSSARY } from './words/glossary';
 import { letGoOfButton } from './widgets/keys';
+import { Choice } from './widgets/choice';
 import { Words } from './words/words';
 
 /** The screens of a song, in the order of the work. */
@@ -43,7 +45,17 @@ const OF_SONG: ReadonlySet<string> = new Set([...SCREENS.map((s) => s.path), ...
 @Component({
   selector: 'jh-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CdkVirtualScrollableElement, Finder, TourCard, RouterOutlet, RouterLink, RouterLinkActive, Signs, ToastOutlet],
+  imports: [
+    CdkVirtualScrollableElement,
+    Finder,
+    TourCard,
+    RouterOutlet,
+    RouterLink,
+    RouterLinkActive,
+    Signs,
+    ToastOutlet,
+    Choice,
+  ],
   templateUrl: './app.html',
   styleUrl: './app.less',
   host: {
@@ -123,6 +135,8 @@ export class App {
     if (doc) downloadProject(doc.song.title, doc);
   }
 
+  protected readonly namings = NOTE_NAMES.map((id) => ({ id, text: NAMINGS[id] }));
+  protected readonly caution = CAUTION;
   protected readonly themeName = computed(() => (this.settings.theme() === 'day' ? 'Evening theme' : 'Day theme'));
 
   protected toggleTheme(): void {
@@ -165,8 +179,15 @@ export class App {
       go('Shelf', 'all songs, the bin', '/shelf'),
       go('Bring in a song', 'open a file, paste ABC, type letters, play it in', '/intake'),
       { name: this.themeName(), run: () => this.toggleTheme() },
+      ...this.namings.map(({ id, text }) => ({
+        name: `Note names: ${text}`,
+        holds: 'letters, do re mi, solfege, German, H',
+        run: () => this.settings.set({ noteNames: id }),
+      })),
     ];
   }
 }
+
+const NAMINGS: Readonly<Record<NoteNames, string>> = { letters: 'C D E', solfege: 'do re mi', german: 'C D E … H (German)' };
 
 const labelled = (label: string | null): string => (label ? `: ${label}` : '');

@@ -13,12 +13,16 @@ export function shape(of: VoicingShape, say: Speech): string {
     case 'octave':
       return 'octave';
     case 'two-notes':
-      return `two notes, ${say.note(of.bottom)} at the bottom`;
+      return `two notes over ${say.note(of.bottom)}`;
     case 'open':
       return 'open position';
     case 'close': {
       const position = say.position(of.position);
-      return of.form === 'no-fifth' ? `${position}, no fifth` : of.form === 'rootless' ? `${position}, no root` : position;
+      return of.form === 'no-fifth'
+        ? `${position} without the fifth`
+        : of.form === 'rootless'
+          ? `${position} without the root`
+          : position;
     }
   }
 }
@@ -61,8 +65,8 @@ export function move({ from, to, semitones }: VoiceMove, say: Speech): string {
 
 /** What a term of the search says against a voicing that it costs more. */
 const AGAINST: Readonly<Record<TermCost['term'], string>> = {
-  motion: 'move further',
-  commonTone: 'hold fewer keys',
+  motion: 'move more',
+  commonTone: 'keep fewer keys',
   shift: 'shift the hand further',
   moveOnRepeat: 'move while the chord stays the same',
   bassLine: 'take the bass against your line',
@@ -81,7 +85,7 @@ const AGAINST: Readonly<Record<TermCost['term'], string>> = {
 /** And for one that it costs less. */
 const FOR: Readonly<Record<TermCost['term'], string>> = {
   motion: 'move less',
-  commonTone: 'hold more keys',
+  commonTone: 'keep more keys',
   shift: 'shift the hand less',
   moveOnRepeat: 'stay where it is',
   bassLine: 'keep nearer to your bass line',
@@ -97,11 +101,12 @@ const FOR: Readonly<Record<TermCost['term'], string>> = {
   endInverted: 'end in root position',
 };
 
-/** A term against or for a voicing, and where that shows. */
+/** A term for or against a voicing, and where that shows: "move 4 half steps more on to the next chord". */
 function weighed({ term, where, saved }: TermDifference, say: Speech): string {
-  const words = (saved > 0 ? AGAINST : FOR)[term];
-  const far = term === 'motion' ? ` (${say.count(Math.round(Math.abs(saved)), 'half step')})` : '';
-  return `${words}${far}${where === 'to' ? ' on the way to the next chord' : ''}`;
+  const next = where === 'to' ? ' on to the next chord' : '';
+  if (term === 'motion')
+    return `move ${say.count(Math.round(Math.abs(saved) * 10) / 10, 'half step')} ${saved > 0 ? 'more' : 'less'}${next}`;
+  return `${(saved > 0 ? AGAINST : FOR)[term]}${next}`;
 }
 
 /** Terms that are named on either side. */
@@ -109,13 +114,17 @@ const NAMED = 2;
 
 /** What decided between a chosen voicing and another: what the other would gain, then what it would cost. */
 function decision(other: string, terms: readonly TermDifference[], say: Speech): string {
-  const side = (test: (t: TermDifference) => boolean) =>
-    say.list(
-      terms
-        .filter(test)
-        .slice(0, NAMED)
-        .map((t) => weighed(t, say)),
-    );
+  const side = (test: (t: TermDifference) => boolean) => {
+    const told = terms.filter(test).slice(0, NAMED);
+    // Motion here and on to the next chord goes in one breath.
+    const [first, second] = told;
+    if (first?.term === 'motion' && second?.term === 'motion') {
+      const [here, next] = first.where === 'to' ? [second, first] : [first, second];
+      const far = (t: TermDifference) => Math.round(Math.abs(t.saved) * 10) / 10;
+      return `move ${say.count(far(here), 'half step')} ${here.saved > 0 ? 'more' : 'less'} here and ${far(next)} on to the next chord`;
+    }
+    return say.list(told.map((t) => weighed(t, say)));
+  };
   const [gains, losses] = [side((t) => t.saved < 0), side((t) => t.saved > 0)];
   const said = gains && losses ? `${gains}, but ${losses}` : gains || losses;
   return `${capital(other)} would ${said}.`;

@@ -1,4 +1,4 @@
-import { alsoIn } from '@joined-hands/core/words';
+import { alsoIn, CAUTION } from '@joined-hands/core/words';
 import { LiveAnnouncer } from '@angular/cdk/a11y';
 import {
   ChangeDetectionStrategy,
@@ -137,14 +137,14 @@ export class Desk implements OnDestroy {
     if (this.desk.view() !== 'right') {
       const pitches = trial ?? chord?.pitches ?? [];
       pitches.forEach((p, i) =>
-        keys.push({ midi: midiOf(p), hand: 'left', text: trial ? pretty(p) : `${chord?.fingers[i] ?? ''}` }),
+        keys.push({ midi: midiOf(p), hand: 'left', text: trial ? this.pretty(p) : `${chord?.fingers[i] ?? ''}` }),
       );
     }
     const under = this.part()?.under.find((u) => u.at === (chord ?? note)?.at && (!u.added || this.desk.view() === 'fills'));
     if (under && this.desk.view() !== 'left')
-      for (const p of under.pitches) keys.push({ midi: midiOf(p), hand: 'right', text: pretty(p) });
+      for (const p of under.pitches) keys.push({ midi: midiOf(p), hand: 'right', text: this.pretty(p) });
     if (note && this.desk.view() !== 'left')
-      keys.push({ midi: midiOf(note.pitch), hand: 'right', text: note.finger ? `${note.finger}` : pretty(note.pitch) });
+      keys.push({ midi: midiOf(note.pitch), hand: 'right', text: note.finger ? `${note.finger}` : this.pretty(note.pitch) });
     const meets = new Set((this.clashes().get(chord?.at ?? -1) ?? []).map(midiOf));
     return keys.map((k) => (meets.has(k.midi) ? { ...k, meets: true } : k));
   });
@@ -163,7 +163,7 @@ export class Desk implements OnDestroy {
       if (pitches.length === 0) return;
       const sorted = [...pitches].sort((a, b) => midiOf(a) - midiOf(b));
       const [low, high] = [sorted[0], sorted[sorted.length - 1]];
-      const text = `${hand} hand, ${pretty(low)} to ${pretty(high)}${fingers}`;
+      const text = `${hand} hand, ${this.pretty(low)} to ${this.pretty(high)}${fingers}`;
       spans.push({ hand, from: midiOf(low), to: midiOf(high), text });
     };
     if (this.desk.view() !== 'right')
@@ -237,6 +237,14 @@ export class Desk implements OnDestroy {
     void this.player.play(plan);
   }
 
+  private pretty(pitch: string): string {
+    return this.words
+      .say()
+      .note(nameOf(pitch))
+      .replace(/(?<=^[A-H])b/, '♭')
+      .replace('#', '♯');
+  }
+
   protected chooseGrip({ part, at }: { part: number; at: number }): void {
     this.desk.choosePart(part);
     this.desk.select({ kind: 'chord', at });
@@ -258,9 +266,7 @@ export class Desk implements OnDestroy {
     const profile = HAND_PROFILES.find((p) => p === value);
     if (!profile) return;
     this.setHands({ profile, left: null, right: null });
-    this.toasts.say(
-      'Never force a stretch; stop at pain or numbness. A teacher helps with technique, a clinician with pain that stays.',
-    );
+    this.toasts.say(CAUTION);
   }
 
   protected setKeys(value: string): void {
@@ -320,8 +326,4 @@ export class Desk implements OnDestroy {
   private say(words: string): void {
     void this.aloud.announce(words);
   }
-}
-
-function pretty(pitch: string): string {
-  return nameOf(pitch).replace('b', '♭').replace('#', '♯');
 }

@@ -1,4 +1,4 @@
-import { ENGLISH } from '@joined-hands/core/words';
+import { CAUTION, ENGLISH } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
@@ -58,6 +58,7 @@ const KEYBOARD_WORDS: Readonly<Record<KeyboardSize, string>> = { 49: 'C2 to C6',
 })
 export class HandsScreen {
   protected readonly spoken = inject(Words);
+  protected readonly caution = CAUTION;
   readonly id = input.required<string>();
   protected readonly desk = inject(DeskStore);
   protected readonly keys = inject(KeyInput);

@@ -1,4 +1,4 @@
-import { stepTitle, stepWork } from '@joined-hands/core/words';
+import { CAUTION, stepTitle, stepWork } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
 import { JOIN_ORDERS, STEP_ORDERS, type JoinOrder, type StepOrder, type StepState } from '@joined-hands/core/practice';
 import { RouterLink } from '@angular/router';
@@ -29,6 +29,7 @@ export class DayPlan {
   protected readonly desk = inject(DeskStore);
   protected readonly rehearsal = inject(Rehearsal);
   protected readonly words = inject(Words);
+  protected readonly caution = CAUTION;
   protected readonly title = stepTitle;
   protected readonly work = stepWork;
   protected readonly settings = inject(SettingsStore);

@@ -13,9 +13,9 @@ export function signRuns(text: string): SignRun[] {
     else if (piece) runs.push({ text: piece, sign });
   };
   let from = 0;
-  for (const match of text.matchAll(/(?<=\b[A-G][b#]?)[b#](?=(?:maj|min|m|dim|aug|sus|add|alt)?(?![a-z]))|[b#](?=\d)/g)) {
+  for (const match of text.matchAll(/(?<=\b[A-G][b#]?)[b#](?=(?:maj|min|m|dim|aug|sus|add|alt)?(?![a-z]))|[b#](?=\d)|[♭♯]/g)) {
     push(text.slice(from, match.index), false);
-    push(match[0] === 'b' ? '♭' : '♯', true);
+    push(match[0] === 'b' || match[0] === '♭' ? '♭' : '♯', true);
     from = match.index + 1;
   }
   push(text.slice(from), false);

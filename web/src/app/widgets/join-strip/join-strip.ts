@@ -18,7 +18,7 @@ import type { HandView, Selection } from '../../state/desk.store';
 import { SvgSigns } from '../signs';
 import { positionLines } from './sizes';
 import { fitStrip } from './fit';
-import type { RoomMark, Stack, Stone, StripLine } from './strip';
+import type { PlaceMark, RoomMark, Stack, Stone, StripLine } from './strip';
 import { Words } from '../../words/words';
 
 /** What became of a note in a pass. */
@@ -166,6 +166,10 @@ export class JoinStrip implements OnDestroy {
   protected stoneLabel({ note, word, ahead }: Stone): string {
     const finger = note.finger ? `, finger ${note.finger}` : '';
     return `${this.words.say().pitch(note.pitch)}${word ? `, on ${word}` : ''}${finger}${ahead ? ', ahead of the beat' : ''}`;
+  }
+
+  protected placeNames({ names }: PlaceMark): string {
+    return names.map(this.words.say().note).join(' to ');
   }
 
   protected placeOf(at: number): string {

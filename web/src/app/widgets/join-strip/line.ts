@@ -162,10 +162,11 @@ function placesOf({ part, start, end }: Ground, stones: readonly Stone[]): Place
       const own = stones.filter((s) => s.note.at >= p.start && s.note.at < (all[i + 1]?.start ?? end));
       const [first, last] = [own[0] ?? stones[0], own.at(-1) ?? stones[0]];
       const [from, to] = [(first?.x ?? SIZE.left) - SIZE.stone, (last?.x ?? SIZE.left) + SIZE.stone];
-      const span = midiOf(p.thumb) < midiOf(p.fifth) ? `${nameOf(p.thumb)} to ${nameOf(p.fifth)}` : nameOf(p.thumb);
+      const names = (midiOf(p.thumb) < midiOf(p.fifth) ? [p.thumb, p.fifth] : [p.thumb]).map(nameOf);
+      const span = names.join(' to ');
       const move = MOVE_WORDS[p.move];
       const fits = (words: string) => wordWidth(words) <= to - from;
-      return { from, to, y: PLACES_Y, text: fits(span) ? span : '', move: fits(`${span} · ${move}`) ? move : '' };
+      return { from, to, y: PLACES_Y, names: fits(span) ? names : [], move: fits(`${span} · ${move}`) ? move : '' };
     });
 }
 

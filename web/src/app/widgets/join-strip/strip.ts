@@ -90,8 +90,8 @@ export interface PlaceMark {
   readonly from: number;
   readonly to: number;
   readonly y: number;
-  /** "G to D", or nothing where it would not fit. */
-  readonly text: string;
+  /** The keys under the thumb and the fifth finger; none where their names would not fit. */
+  readonly names: readonly string[];
   /** How the hand comes here, in a word, or nothing where the part begins or there is no room for it. */
   readonly move: string;
 }

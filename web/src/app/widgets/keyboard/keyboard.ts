@@ -13,6 +13,7 @@ import {
 } from '@angular/core';
 import { isBlackKey } from '@joined-hands/core/pitch';
 import { KEYBOARDS, type KeyboardSize } from '@joined-hands/core/song';
+import { Words } from '../../words/words';
 import { labelsOver } from './labels';
 
 /** A key under a finger. */
@@ -56,6 +57,7 @@ const LETTER = 8.4;
   styleUrl: './keyboard.less',
 })
 export class Keyboard {
+  protected readonly words = inject(Words);
   readonly size = input<KeyboardSize>(88);
   readonly pressed = input<readonly PressedKey[]>([]);
   readonly spans = input<readonly HandSpan[]>([]);
