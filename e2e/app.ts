@@ -54,7 +54,7 @@ export async function keysOf(stack: Locator): Promise<string> {
     .split(', ')
     .slice(2)
     .join(' ')
-    .replace(/ (kept by you|the hands meet)/g, '');
+    .replace(/ (your choice|the hands meet)/g, '');
 }
 
 /** Opens a menu and chooses from it; the menu has gone when this is done. */

@@ -36,19 +36,19 @@ test('another inversion is tried by ear, kept, seen everywhere, and taken back',
   await expect(other).toContainText('press to keep');
   expect(await keysOf(chord)).toBe(before);
   await other.click();
-  await expect(chord).toHaveAccessibleName(/kept by you/);
+  await expect(chord).toHaveAccessibleName(/your choice/);
   const after = await keysOf(chord);
   expect(after).not.toBe(before);
-  await expect(page.getByTestId('why')).toContainText('You chose this place.');
+  await expect(page.getByTestId('why')).toContainText('You chose this voicing.');
   await expect(page.locator('jh-keyboard rect.sounding')).toHaveCount(0);
   expect(await soundingAfter(page, hear)).toEqual(midis(after));
 
   await page.keyboard.press('Control+z');
-  await expect(chord).not.toHaveAccessibleName(/kept by you/);
+  await expect(chord).not.toHaveAccessibleName(/your choice/);
   expect(await keysOf(chord)).toBe(before);
   await expect(page.getByTestId('why')).toHaveText(why ?? '');
   await page.keyboard.press('Control+Shift+z');
-  await expect(chord).toHaveAccessibleName(/kept by you/);
+  await expect(chord).toHaveAccessibleName(/your choice/);
   expect(await keysOf(chord)).toBe(after);
 });
 
@@ -108,19 +108,19 @@ test('a chord is written under a note that had none', async ({ page }) => {
 test('parts are cut, joined, named, moved and resized, each step taken back', async ({ page }) => {
   await openSong(page, 'Lamps Across the Sound');
   await page.getByTestId('stone').nth(5).click();
-  await page.getByRole('button', { name: 'Begin a part here' }).click();
+  await page.getByRole('button', { name: 'Start a part here' }).click();
   await expect(parts(page)).toHaveCount(6);
   await expect(page.getByRole('heading', { name: 'Part 2' })).toBeVisible();
 
   const menu = (part: number, entry: string) => choose(page, `Change part ${part}`, entry);
-  await menu(2, 'Join to part 1');
+  await menu(2, 'Merge with part 1');
   await expect(parts(page)).toHaveCount(5);
   await expect(page.getByRole('heading', { name: 'Part 1' })).toBeVisible();
   await menu(2, 'Name this part');
   await page.getByLabel('Name of the part').fill('The rail');
   await page.keyboard.press('Enter');
   await expect(parts(page).nth(1)).toContainText('The rail · bars 5–8');
-  await menu(2, 'Begin one note later');
+  await menu(2, 'Start one note later');
   await expect(parts(page).first()).toContainText('9 notes');
   await page.getByRole('button', { name: 'smaller' }).click();
   await expect.poll(() => parts(page).count()).toBeGreaterThan(5);
@@ -149,7 +149,7 @@ test('a cut is dragged along the ruler', async ({ page }) => {
 test('a smaller hand and a shorter keyboard are obeyed at once', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
   await page.getByLabel('Hand', { exact: true }).selectOption('child');
-  await expect(page.getByText('Never force a stretch; stop at pain')).toBeVisible();
+  await expect(page.locator('.toast')).toContainText('Never force a stretch. Stop if anything hurts');
   await page.getByLabel('Keyboard', { exact: true }).selectOption('49');
   await expect(page.locator('jh-keyboard rect')).toHaveCount(49);
   for (const stack of await stacks(page).all()) {
@@ -165,11 +165,11 @@ test('everything is kept over a reload', async ({ page }) => {
   await expect(stacks(page).first()).toHaveAccessibleName(/^D minor ninth/);
   await page.getByTestId('alternative').first().click();
   await page.getByTestId('alternative').first().click();
-  await expect(stacks(page).first()).toHaveAccessibleName(/kept by you/);
+  await expect(stacks(page).first()).toHaveAccessibleName(/your choice/);
   const keys = await keysOf(stacks(page).first());
   await page.getByRole('button', { name: 'Evening theme' }).click();
   await page.reload();
-  await expect(stacks(page).first()).toHaveAccessibleName(/^D minor ninth.*kept by you/);
+  await expect(stacks(page).first()).toHaveAccessibleName(/^D minor ninth.*your choice/);
   expect(await keysOf(stacks(page).first())).toBe(keys);
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening');
 });
@@ -181,7 +181,7 @@ test('everything on the strip is reached and chosen from the keyboard', async ({
   await page.getByTestId('stone').nth(1).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('stone').nth(1)).toHaveAttribute('aria-pressed', 'true');
-  await expect(page.getByText('Struck on 1, held over 2. Sung on “lamps”.')).toBeVisible();
+  await expect(page.getByText('Played on 1, held over 2. Sung on “lamps”.')).toBeVisible();
   await expect(page.getByTestId('stone').nth(1)).toHaveAccessibleDescription('bar 1, count 1, with G minor');
   await expect(page.getByTestId('stone').nth(2)).toHaveAccessibleDescription('bar 1, count 3');
   await expect(stacks(page).nth(2)).toHaveAccessibleDescription(/^bar \d+, count 1$/);

@@ -9,12 +9,12 @@ const SCREENS: readonly { readonly name: string; readonly path: string; readonly
   { name: 'First look', path: 'look', there: 'h1' },
   { name: 'Desk', path: 'desk', there: '[data-testid=stack]' },
   { name: 'Rehearse', path: 'rehearse', there: '[data-testid=step]' },
-  { name: 'Plan', path: 'plan', there: 'table' },
+  { name: 'Accompaniment', path: 'plan', there: 'table' },
   { name: 'Versions', path: 'versions', there: 'h1' },
   { name: 'Sheet', path: 'sheet', there: '[data-testid=page] svg' },
   { name: 'Hands', path: 'hands', there: 'jh-keyboard' },
   { name: 'Choose a key', path: 'key', there: 'table' },
-  { name: 'Figures of your own', path: 'figures', there: 'h1' },
+  { name: 'Your patterns', path: 'figures', there: 'h1' },
   { name: 'Drills', path: 'drills', there: 'h1' },
 ];
 /** Each half is a test of its own: one of them on all screens would take long. */
@@ -74,7 +74,7 @@ test('anything that can be done, and any song, is found by its name', async ({ p
   await find(page, 'go to');
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('ArrowUp');
-  await page.getByRole('option', { name: 'Go to: Plan' }).click();
+  await page.getByRole('option', { name: 'Go to: Accompaniment' }).click();
   await expect(page.getByRole('heading', { name: 'The plan' })).toBeVisible();
   // Opened again in the very moment it closes, it is empty at once and lists what there is.
   await find(page, 'undo');
@@ -103,8 +103,8 @@ test('anything that can be done, and any song, is found by its name', async ({ p
 
 test('who is new is shown round the desk, may leave, and is not asked again', async ({ page }) => {
   await openShelf(page);
-  await page.getByRole('button', { name: 'Look round' }).click();
-  const card = page.getByRole('dialog', { name: 'A look round' });
+  await page.getByRole('button', { name: 'Take the tour' }).click();
+  const card = page.getByRole('dialog', { name: 'Take the tour' });
   await expect(card).toContainText('short numbered parts');
   for (let stop = 1; stop < 6; stop++) await card.getByRole('button', { name: 'Next' }).click();
   await expect(card).toContainText('6 of 6');
@@ -114,7 +114,7 @@ test('who is new is shown round the desk, may leave, and is not asked again', as
   await expect(page.getByTestId('song-card').first()).toBeVisible();
   await expect(page.getByTestId('welcome')).toBeHidden();
   await page.keyboard.press('Control+k');
-  await page.keyboard.type('look round');
+  await page.keyboard.type('tour');
   await page.keyboard.press('Enter');
   await expect(card).toContainText('1 of 6');
   await page.keyboard.press('Escape');

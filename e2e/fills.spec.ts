@@ -32,11 +32,11 @@ test('a plan gives every part a texture, and says how it bends', async ({ page }
   await openSong(page, 'Harbour Glass');
   await page.getByRole('button', { name: 'With fills' }).click();
   await pop(page, 'Texture').click();
-  await page.getByRole('button', { name: 'A plan for every part' }).click();
+  await page.getByRole('button', { name: 'Suggest one for every part' }).click();
   await expect(attacks(page).first()).toBeVisible();
   await page.getByRole('button', { name: 'Whole song' }).click();
   await page.getByTestId('texture').filter({ hasText: 'rolling over two octaves' }).click();
-  await expect(page.getByTestId('bend').first()).toContainText(/under the tune|left out|octave/);
+  await expect(page.getByTestId('bend').first()).toContainText(/under the melody|left out|octave/);
   await page.keyboard.press('Escape');
   for (const part of [2, 5, 8]) {
     await parts(page)
@@ -68,7 +68,7 @@ test('a fill is heard in its place, kept, shown and carried to the repeats; or r
   const room = page.getByTestId('room').first();
   const pebbles = page.getByTestId('pebble');
   await room.click();
-  await expect(page.getByTestId('room-where')).toHaveText('From bar 1, count 2, while the tune holds C.');
+  await expect(page.getByTestId('room-where')).toHaveText('From bar 1, count 2, while the melody holds C5.');
   const fill = page.getByTestId('fill').filter({ hasText: 'broken chord' });
   await soundingAfter(page, () => fill.click());
   await expect(pebbles).toHaveCount(0);
@@ -76,7 +76,7 @@ test('a fill is heard in its place, kept, shown and carried to the repeats; or r
   await expect(pebbles).toHaveCount(4);
   await expect(room).toHaveAttribute('aria-label', 'Room for 2 counts, broken chord');
   await expect(page.getByTestId('linked')).toContainText('Also in parts 3 and 7.');
-  await page.getByRole('button', { name: 'Do it there too' }).click();
+  await page.getByRole('button', { name: 'Change those too' }).click();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('ArrowDown');
   await expect(pebbles).toHaveCount(4);
@@ -84,7 +84,7 @@ test('a fill is heard in its place, kept, shown and carried to the repeats; or r
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Leave it empty' }).click();
   await expect(pebbles).toHaveCount(0);
-  await expect(page.getByTestId('room').first()).toHaveAttribute('aria-label', /left empty by you/);
+  await expect(page.getByTestId('room').first()).toHaveAttribute('aria-label', /left empty/);
 });
 
 test('layers are silent one by one, and the song can be an outline or an accompaniment to a voice', async ({ page }) => {
@@ -112,9 +112,9 @@ test('loudness, endings and the close are chosen on the desk and stand on the sh
   await pop(page, 'Sound').click();
   await page.getByRole('button', { name: 'p', exact: true }).click();
   await page.getByRole('button', { name: 'growing' }).click();
-  await page.getByRole('button', { name: 'back by V', exact: true }).click();
+  await page.getByRole('button', { name: 'turnaround (V7)', exact: true }).click();
   await expect(pop(page, 'Sound')).toContainText('p <');
-  await expect(page.getByRole('button', { name: 'back by V', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('button', { name: 'turnaround (V7)', exact: true })).toHaveAttribute('aria-pressed', 'true');
   await page.getByRole('button', { name: 'rolled' }).click();
   await page.getByRole('button', { name: 'Louder each time it returns' }).click();
   await page.keyboard.press('Escape');
@@ -126,11 +126,11 @@ test('loudness, endings and the close are chosen on the desk and stand on the sh
 
 test('the plan shows every part with its energy and is changed there', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
-  await page.getByRole('link', { name: 'Plan' }).click();
+  await page.getByRole('link', { name: 'Accompaniment' }).click();
   const rows = page.getByTestId('plan-row');
   await expect(rows).toHaveCount(8);
   const texture = (n: number) => page.getByLabel(`Texture of part ${n}`);
-  await page.getByRole('button', { name: 'Propose a plan' }).click();
+  await page.getByRole('button', { name: 'Suggest one for every part' }).click();
   await expect(texture(1)).toHaveValue('open-tenth');
   await page.getByRole('group', { name: 'Energy of part 2' }).getByRole('button', { name: 'Energy 5 of 5' }).click();
   await expect(texture(2)).toHaveValue('pushed-bass');
@@ -142,9 +142,9 @@ test('the plan shows every part with its energy and is changed there', async ({ 
   await page.getByRole('button', { name: 'First and second endings' }).click();
   await expect(page.getByLabel('End of part 2')).toHaveValue('dominant');
   await expect(page.getByLabel('End of part 8')).toHaveValue('suspended');
-  await page.getByLabel('First figure').selectOption('octave-bass');
-  await page.getByLabel('Second figure').selectOption('broken-triad');
-  await page.getByLabel('Where they take turns').selectOption('1');
+  await page.getByLabel('First texture').selectOption('octave-bass');
+  await page.getByLabel('Second texture').selectOption('broken-triad');
+  await page.getByLabel('Where they alternate').selectOption('1');
   await page.getByRole('button', { name: 'Two bars each' }).click();
   await expect(texture(1)).toHaveValue('octave-bass');
   await page.getByRole('button', { name: 'Hear part 2' }).click();
@@ -155,10 +155,10 @@ test('the plan shows every part with its energy and is changed there', async ({ 
 
 test('a figure is written on counts, heard, kept, used, saved as a file and read again', async ({ page }) => {
   await openSong(page, 'Lamps Across the Sound');
-  await page.getByRole('link', { name: 'Plan' }).click();
-  await page.getByRole('link', { name: 'Write a figure of your own' }).click();
+  await page.getByRole('link', { name: 'Accompaniment' }).click();
+  await page.getByRole('link', { name: 'Write your own pattern' }).click();
   const cell = (name: string) => page.getByRole('button', { name, exact: true });
-  await page.getByLabel('Name of the figure').fill('Tide');
+  await page.getByLabel('Name of the pattern').fill('Tide');
   await cell('fifth on 2').click();
   await cell('octave on 3').click();
   await expect(cell('octave on 3')).toHaveAttribute('aria-pressed', 'true');
@@ -167,11 +167,11 @@ test('a figure is written on counts, heard, kept, used, saved as a file and read
   const saved = page.waitForEvent('download');
   await cell('Save as a file').click();
   const path = await (await saved).path();
-  await page.getByRole('button', { name: 'Put Tide away' }).click();
+  await page.getByRole('button', { name: 'Delete Tide' }).click();
   await expect(page.getByTestId('own-figure')).toHaveCount(0);
   const file = page.getByLabel('From a file');
   await file.setInputFiles({ name: 'wrong.json', mimeType: 'application/json', buffer: Buffer.from('{"figures": 3}') });
-  await expect(page.getByRole('alert')).toContainText('This file holds no figures.');
+  await expect(page.getByRole('alert')).toContainText('There are no patterns in this file.');
   await file.setInputFiles(path);
   await expect(page.getByTestId('own-figure')).toContainText('Tide');
   await expect(page.getByRole('alert')).toHaveCount(0);
@@ -187,10 +187,10 @@ test('two versions are kept, compared bar by bar and by ear, and taken up again'
   await openSong(page, 'Lamps Across the Sound');
   await page.getByRole('link', { name: 'Versions' }).click();
   await page.getByLabel('Name for the version').fill('Plain');
-  await page.getByRole('button', { name: 'Keep it as it stands' }).click();
+  await page.getByRole('button', { name: 'Save a version' }).click();
   await expect(page.getByTestId('version')).toContainText('Plain');
-  await expect(page.getByTestId('summary')).toHaveText('The two are the same in every bar.');
-  await page.getByRole('link', { name: 'Plan' }).click();
+  await expect(page.getByTestId('summary')).toHaveText('The two versions are the same in every bar.');
+  await page.getByRole('link', { name: 'Accompaniment' }).click();
   await page.getByLabel('Texture of part 1').selectOption('bass-chord-chord');
   await expect(page.getByLabel('Texture of part 1')).toHaveValue('bass-chord-chord');
   await page.getByRole('link', { name: 'Versions' }).click();
@@ -199,9 +199,9 @@ test('two versions are kept, compared bar by bar and by ear, and taken up again'
   await expect(page.getByTestId('figure').filter({ hasText: 'Notes to play' })).toHaveClass(/differs/);
   await page.getByRole('button', { name: 'Hear', exact: true }).click();
   await expect(page.locator('tr.heard')).toBeVisible();
-  await page.getByRole('button', { name: 'B: as it stands' }).click();
+  await page.getByRole('button', { name: 'B: now' }).click();
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
-  await page.getByRole('button', { name: 'Take up Plain' }).click();
-  await expect(page.getByTestId('summary')).toHaveText('The two are the same in every bar.');
+  await page.getByRole('button', { name: 'Go back to Plain' }).click();
+  await expect(page.getByTestId('summary')).toHaveText('The two versions are the same in every bar.');
 });

@@ -90,7 +90,7 @@ for (const [name, content, title, count] of [
 
 test('files that cannot be used are refused in a sentence and change nothing', async ({ page }) => {
   await openShelf(page);
-  await page.getByRole('link', { name: 'Bring in a song' }).click();
+  await page.getByRole('link', { name: 'Add a song' }).click();
   await page.getByRole('button', { name: 'Choose a file' }).click();
   const noise = Buffer.from(new Uint8Array(5_000_000).map((_, i) => (i * 31) % 251));
   for (const [name, buffer, sentence] of [
@@ -98,7 +98,7 @@ test('files that cannot be used are refused in a sentence and change nothing', a
     ['tune.musicxml', Buffer.from(ABC), 'The file is not MusicXML: it looks like ABC.'],
     ['bars.abc', Buffer.from(ABC.replace('c2 A c', 'c2 A c c')), 'Measure 1: the bar has 5 counts'],
     ['chord.abc', Buffer.from(ABC.replace('C7', 'Cq7')), '“Cq7” is not a chord symbol.'],
-    ['noise.abc', noise, 'holds no readable text'],
+    ['noise.abc', noise, 'there is no readable text'],
   ] as const) {
     await page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
     await expect(page.getByTestId('fault')).toContainText(sentence);
@@ -122,7 +122,7 @@ test('a file is dropped anywhere on the page', async ({ page }) => {
 
 test('a tune is played in step by step on stand-in keys, with values, rests and a step taken back', async ({ page }) => {
   await openShelf(page);
-  await page.getByRole('link', { name: 'Bring in a song' }).click();
+  await page.getByRole('link', { name: 'Add a song' }).click();
   await page.getByRole('button', { name: 'Play it in' }).click();
   await page.getByRole('button', { name: 'half', exact: true }).click();
   await page.keyboard.press('a');
@@ -142,7 +142,7 @@ test('a tune is played in step by step on stand-in keys, with values, rests and 
 
 test('a tune is played in time after a bar that is counted in, and put on a grid', async ({ page }) => {
   await openShelf(page);
-  await page.getByRole('link', { name: 'Bring in a song' }).click();
+  await page.getByRole('link', { name: 'Add a song' }).click();
   await page.getByRole('button', { name: 'Play it in' }).click();
   await page.getByRole('button', { name: 'In time' }).click();
   await page.getByLabel('Tempo').fill('200');

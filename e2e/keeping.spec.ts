@@ -10,11 +10,11 @@ const card = 'song-card';
 test('a MIDI file asks which track is the tune and is read again when another is chosen', async ({ page }) => {
   const { song, score } = arrange(demo('harbour-glass.abc'));
   await openShelf(page);
-  await page.getByRole('link', { name: 'Bring in a song' }).click();
+  await page.getByRole('link', { name: 'Add a song' }).click();
   await page.getByRole('button', { name: 'Choose a file' }).click();
   const data = Buffer.from(writeMidi(song, score));
   await page.locator('input[type=file]').setInputFiles({ name: 'glass.mid', mimeType: 'audio/midi', buffer: data });
-  const track = page.getByLabel('The tune is in');
+  const track = page.getByLabel('The melody is in');
   await expect(track).toHaveValue('1');
   await expect(page.getByTestId('found')).toContainText('everything is used');
   await expect(page.getByTestId('preview')).toContainText('8 parts');
@@ -44,7 +44,7 @@ test('songs go to the bin and come back, and the whole shelf goes out and in as 
   await page.locator('.bin summary').click();
   await page.getByRole('button', { name: 'Delete Harbour Glass permanently' }).click();
   await expect(page.getByTestId('binned')).toHaveCount(0);
-  const field = page.getByLabel('From a shelf file');
+  const field = page.getByLabel('Open a shelf file');
   await field.setInputFiles({ name: 'no.zip', mimeType: 'application/zip', buffer: Buffer.from('not a zip') });
   await expect(page.getByRole('alert')).toContainText('no.zip: This is not a shelf file');
   await field.setInputFiles({ name: 'shelf.zip', mimeType: 'application/zip', buffer: readFileSync(await file.path()) });
@@ -57,7 +57,7 @@ test('a song is worked on in one tab, a second one shows it until it takes over'
     await tab.keyboard.press('Enter');
   };
   const chord = (tab: Page, name: string) => expect(tab.getByRole('heading', { name })).toBeVisible();
-  const elsewhere = (tab: Page) => tab.getByText('is being worked on in another tab. Here');
+  const elsewhere = (tab: Page) => tab.getByText('is open in another tab. Here');
   await openSong(page, 'Harbour Glass');
   const other = await context.newPage();
   await other.goto(page.url());
@@ -68,7 +68,7 @@ test('a song is worked on in one tab, a second one shows it until it takes over'
   await chord(page, 'G minor ninth');
   await chord(other, 'G minor ninth');
 
-  await other.getByRole('button', { name: 'Work on it here' }).first().click();
+  await other.getByRole('button', { name: 'Edit it here' }).first().click();
   await expect(elsewhere(page)).toBeVisible();
   await expect(elsewhere(other)).toBeHidden();
   await write(other, 'Dm9');

@@ -31,7 +31,7 @@ test('a school is compared before it is chosen, for a chord, a part and the song
 test('the chord goes under the tune into the right hand, and is seen there', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
   await pop(page, 'Left hand').click();
-  await page.getByTestId('school').filter({ hasText: 'chord under the tune' }).getByRole('button').click();
+  await page.getByTestId('school').filter({ hasText: 'chord under the melody' }).getByRole('button').click();
   await page.keyboard.press('Escape');
   await expect(page.locator('jh-join-strip .under').first()).toBeVisible();
   await page.getByRole('button', { name: 'Count in' }).click();
@@ -49,7 +49,7 @@ test('chords are suggested for one part, and the given ones come back', async ({
   await expect(pop(page, 'Chords')).toContainText('suggested, six triads');
   await expect.poll(() => names(page)).not.toEqual(given);
   expect((await names(page)).every((n) => / (major|minor)$/.test(n))).toBe(true);
-  await page.getByRole('button', { name: 'The chords as given' }).click();
+  await page.getByRole('button', { name: 'Use the original chords' }).click();
   await expect.poll(() => names(page)).toEqual(given);
 });
 
@@ -58,36 +58,36 @@ test('a bare tune gets chords by itself', async ({ page }) => {
   await page
     .getByLabel('Letter lines')
     .fill('title: Mooring line\nkey: C major\ntime: 4/4\ntune: C5 E5 G5 E5 | A5 F5 A5 F5 | G5 F5 D5 B4 | C5 - - - |\n');
-  await page.getByRole('button', { name: 'Put it on the desk' }).click();
+  await page.getByRole('button', { name: 'Open it on the desk' }).click();
   // What was typed a moment ago is what stands on the desk.
   await expect(page.getByTestId('song-title')).toHaveText('Mooring line');
   await expect(stacks(page).first()).toHaveAccessibleName(/^C major/);
-  await expect(page.getByText(/chords were suggested for its tune/)).toBeVisible();
-  await expect(page.getByTestId('named')).toContainText('Suggested for the tune.');
+  await expect(page.getByText(/chords were suggested for its melody/)).toBeVisible();
+  await expect(page.getByTestId('named')).toContainText('Suggested for the melody.');
 });
 
 test('another chord is heard with its reason, kept, turned over, split and left out', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
   const other = page.getByTestId('other-chord').first();
   await expect(page.getByTestId('other-chord')).toHaveCount(3);
-  await expect(other).toContainText('Holds');
+  await expect(other).toContainText('It has');
   const symbol = (await other.locator('b').textContent())?.trim() ?? '';
   await soundingAfter(page, () => other.click(), 3);
   await expect(other).toContainText('press to keep');
   await other.click();
   await expect(page.getByRole('button', { name: `Undo: write ${symbol}` })).toBeVisible();
-  await page.getByRole('button', { name: 'As it was' }).click();
+  await page.getByRole('button', { name: 'Restore it' }).click();
   await expect(stacks(page).first()).toHaveAccessibleName(/^F major seventh/);
 
   const before = await keysOf(stacks(page).first());
   await page.getByRole('button', { name: 'Inversion up' }).click();
-  await expect(stacks(page).first()).toHaveAccessibleName(/kept by you/);
+  await expect(stacks(page).first()).toHaveAccessibleName(/your choice/);
   const after = await keysOf(stacks(page).first());
   expect(midiOf(after.split(' ')[0])).toBeGreaterThan(midiOf(before.split(' ')[0]));
 
   await page.getByRole('button', { name: 'Split the bar' }).click();
   await expect(stacks(page)).toHaveCount(5);
-  await page.getByRole('button', { name: 'Leave it out' }).click();
+  await page.getByRole('button', { name: 'Remove it' }).click();
   await expect(stacks(page)).toHaveCount(4);
   await stacks(page).nth(1).click();
   const kind = page.getByTestId('kind').filter({ hasText: 'D7' }).first();
@@ -104,7 +104,7 @@ test('a conflict is named and mended by one press', async ({ page }) => {
   await openSong(page, 'Lamps Across the Sound');
   await page.getByRole('button', { name: 'Part 3, A′' }).click();
   const conflict = page.getByTestId('finding').filter({ hasText: 'contradicts' });
-  await expect(conflict).toContainText('F5 in the tune contradicts F♯3, the third of D.');
+  await expect(conflict).toContainText('the melody’s F5 contradicts F♯3, the third of D.');
   await conflict.getByRole('button').first().click();
   await expect(page.getByRole('heading', { name: 'D major' })).toBeVisible();
   await expect.poll(() => conflict.getByTestId('fix').count()).toBeGreaterThan(1);
@@ -119,7 +119,7 @@ test('every chord that holds a note is heard and used from the note', async ({ p
   await page.getByTestId('stone').nth(2).click();
   await expect(page.getByTestId('note-facts')).toContainText('sounds under it');
   await expect.poll(() => page.getByTestId('holding').count()).toBeGreaterThan(5);
-  await page.getByText('more from outside the key').click();
+  await page.getByText('more outside the key').click();
   const outside = page.getByTestId('holding-outside').first();
   await outside.click();
   await expect(outside).toContainText('press to keep');
@@ -131,12 +131,12 @@ test('every chord that holds a note is heard and used from the note', async ({ p
 test('the right hand rests on one note while the chords move', async ({ page }) => {
   await openSong(page, 'Lamps Across the Sound');
   const chords = await names(page);
-  await pop(page, 'Tune').click();
+  await pop(page, 'Melody').click();
   await page.getByRole('button', { name: 'both by turns' }).click();
   await page.getByRole('button', { name: 'one long note a bar' }).click();
   await expect(page.getByTestId('stone').nth(1)).toHaveAccessibleName(/^[GD]\d, finger \d$/);
   expect(await names(page)).toEqual(chords);
-  await page.getByRole('button', { name: 'the tune', exact: true }).click();
+  await page.getByRole('button', { name: 'the melody', exact: true }).click();
   await expect(page.getByTestId('stone').first()).toHaveAccessibleName(/, on /);
 });
 
@@ -144,7 +144,7 @@ test('the whole left hand is seen at once, its shapes counted', async ({ page })
   await openSong(page, 'Harbour Glass');
   await page.getByRole('button', { name: 'Left hand', exact: true }).click();
   await page.getByRole('button', { name: 'Whole song' }).click();
-  await expect(page.getByTestId('shapes')).toContainText(/^\d+ shapes to learn, in \d+ places\./);
+  await expect(page.getByTestId('shapes')).toContainText(/^\w+ left-hand shapes to learn, in \w+ places\./);
   const grip = page.getByTestId('grip').filter({ hasText: 'Am7' }).first();
   await grip.click();
   await expect(page.getByRole('heading', { name: 'A minor seventh' })).toBeVisible();
@@ -154,10 +154,10 @@ test('the whole left hand is seen at once, its shapes counted', async ({ page })
 test('a hand is measured on the keys, and what no longer fits is listed', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
   await page.getByRole('link', { name: 'Hands', exact: true }).click();
-  await expect(page.locator('.care')).toContainText('Ask a teacher about technique');
-  await expect(page.getByText('Every chord of this song lies in comfort')).toBeVisible();
+  await expect(page.locator('.care')).toContainText('A teacher can help with technique');
+  await expect(page.getByText('Every chord fits your hands and keyboard')).toBeVisible();
   await page.getByRole('button', { name: 'Measure' }).first().click();
-  await expect(page.getByText('Left hand: press the lowest key you reach in comfort.')).toBeVisible();
+  await expect(page.getByText('Left hand: press the lowest key you can reach comfortably.')).toBeVisible();
   await key(page, 'C3').click();
   await key(page, 'D3').click();
   await expect(page.getByRole('alert')).toContainText('That is a whole step');
@@ -165,7 +165,7 @@ test('a hand is measured on the keys, and what no longer fits is listed', async 
   await expect(page.getByText('measured: a fifth, 7 half steps')).toBeVisible();
   await expect(page.getByLabel('at most').first()).toHaveValue('9');
   await expect(page.getByTestId('misfit').first()).toBeVisible();
-  await page.getByRole('link', { name: 'To the desk' }).click();
+  await page.getByRole('link', { name: 'Go to the desk' }).click();
   await expect(stacks(page).first()).toBeVisible();
   for (const stack of await stacks(page).all()) {
     const keys = (await keysOf(stack)).split(' ').map(midiOf);
@@ -180,7 +180,7 @@ test('a first-year player on a short keyboard gets two notes at a time', async (
   await page.getByLabel('First year').check();
   await page.getByRole('button', { name: '49 keys' }).click();
   await expect(page.locator('jh-keyboard rect')).toHaveCount(49);
-  await page.getByRole('link', { name: 'To the desk' }).click();
+  await page.getByRole('link', { name: 'Go to the desk' }).click();
   await expect(stacks(page).first()).toBeVisible();
   for (const stack of await stacks(page).all()) expect((await keysOf(stack)).split(' ')).toHaveLength(2);
 });
@@ -197,6 +197,6 @@ test('a connected keyboard measures too, and its absence is answered with a way 
   await expect(page.getByText('Listening to Stand-in keys.')).toBeVisible();
   await page.getByRole('button', { name: 'Measure' }).last().click();
   for (const midi of [60, 69, 60, 72]) await device.send(0x90, midi, 90);
-  await expect(page.getByText('measured: a sixth, 9 half steps')).toBeVisible();
+  await expect(page.getByText('measured: a major sixth, 9 half steps')).toBeVisible();
   await expect(page.getByLabel('at most').last()).toHaveValue('12');
 });

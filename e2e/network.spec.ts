@@ -21,7 +21,7 @@ async function cutNetwork(page: Page): Promise<void> {
 
 test('with the network cut a tune is typed, divided, voiced, heard, filled, practised, logged and engraved', async ({ page }) => {
   await cutNetwork(page);
-  await page.getByRole('link', { name: 'Bring in a song' }).click();
+  await page.getByRole('link', { name: 'Add a song' }).click();
   await page
     .getByLabel('Letter lines')
     .fill('title: Two Buoys\ntime: 2/4\ntempo: 120\n\ntune : E4 G | A G | F E | D - | E4 G | A G | F D | C - |');

@@ -39,12 +39,12 @@ async function standInPass(page: Page, how: 'Clean' | 'Many slips'): Promise<voi
 test('a step is played, listened to and written down, and the plan moves on', async ({ page }) => {
   await rehearse(page);
   const today = page.getByTestId('today');
-  await expect(today).toContainText('New, one hand first.');
+  await expect(today).toContainText('New: one hand first.');
   for (const left of ['2 clean passes', '1 clean pass']) {
     await standInPass(page, 'Clean');
     await expect(result(page)).toContainText('Clean: every note in its place.');
     await expect(page.getByText(`${left} to the next`)).toBeVisible();
-    await expect(today).toContainText(`Begun: now at ♩ = ${steps[0].goal} of ${steps[0].goal}.`);
+    await expect(today).toContainText(`In progress: ♩ = ${steps[0].goal} of ${steps[0].goal}.`);
   }
   await standInPass(page, 'Clean');
   await expect(page.getByText('Learned. It comes back on its own.')).toBeVisible();
@@ -67,7 +67,7 @@ test('a step is played, listened to and written down, and the plan moves on', as
 test('the plan of a song in work begins with what is due, and the strip shows all of it', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
   await page.getByRole('link', { name: 'Rehearse' }).click();
-  await expect(page.getByTestId('today')).toContainText('it is due again');
+  await expect(page.getByTestId('today')).toContainText('due again.');
   await expect(step(page)).toContainText('together');
   const cut = () => page.getByTestId('strip').evaluate((room) => room.scrollHeight - room.clientHeight);
   await expect.poll(cut).toBeLessThanOrEqual(2);
@@ -79,7 +79,7 @@ test('slips are told in words, in figures and on the strip', async ({ page }) =>
   await expect(result(page)).toContainText('Right hand');
   await expect(page.getByTestId('figures')).toContainText(`of ${tune.length} right`);
   await expect(page.getByTestId('strip').getByTestId('verdict').first()).toBeVisible();
-  await page.getByLabel('A word of your own').fill('too fast for today');
+  await page.getByLabel('Your note').fill('too fast for today');
   await page.keyboard.press('Enter');
   await page.getByRole('link', { name: 'Log' }).last().click();
   await expect(page.getByTestId('pass').first()).toContainText('too fast for today');
@@ -103,7 +103,7 @@ test('the music waits for the right keys, on a connected keyboard too, and its p
     await device.send(0x90, midi, 80);
     await device.send(0x80, midi, 0);
   }
-  await expect(result(page)).toContainText('All found, with one wrong key on the way.');
+  await expect(result(page)).toContainText('You found every key, with one wrong key on the way.');
 });
 
 test('a pass that nothing listened to is judged by the pianist, and pain stops everything', async ({ page }) => {
@@ -112,7 +112,7 @@ test('a pass that nothing listened to is judged by the pianist, and pain stops e
   await page.keyboard.press('Space');
   await expect(page.getByTestId('asking')).toBeVisible({ timeout: 90_000 });
   await page.getByRole('button', { name: 'Not yet' }).click();
-  await expect(result(page)).toContainText('Slower is allowed.');
+  await expect(result(page)).toContainText('Take it slower if you like.');
   await page.keyboard.press('ArrowRight');
   await expect(step(page)).toHaveText('left hand alone');
   await page.keyboard.press('Space');
@@ -122,8 +122,8 @@ test('a pass that nothing listened to is judged by the pianist, and pain stops e
     await expect(page.getByRole('dialog')).toContainText(told);
   await page.getByRole('button', { name: 'Close' }).click();
   await page.getByRole('button', { name: 'It hurts' }).click();
-  await expect(page.getByRole('dialog')).toContainText('a clinician about pain');
-  await page.getByRole('button', { name: 'I stop for now' }).click();
+  await expect(page.getByRole('dialog')).toContainText('a clinician');
+  await page.getByRole('button', { name: 'Stop for now' }).click();
   await expect(page.getByRole('button', { name: 'Start (space)' })).toBeVisible();
 });
 
@@ -154,7 +154,7 @@ test('the log is changed, taken out of, saved and read back', async ({ page }) =
     .first()
     .click();
   await page.getByLabel('Tempo, quarter notes a minute').fill('71');
-  await page.getByLabel('In your words').fill('with the ferry horn');
+  await page.getByLabel('Your notes').fill('with the ferry horn');
   await page.getByRole('button', { name: 'Keep' }).click();
   await expect(passes.first()).toContainText('71 of');
   await expect(passes.first()).toContainText('with the ferry horn');
@@ -170,7 +170,7 @@ test('the log is changed, taken out of, saved and read back', async ({ page }) =
   const json = await save('Save as a file');
 
   await page
-    .getByRole('button', { name: /^Take out Part/ })
+    .getByRole('button', { name: /^Remove Part/ })
     .first()
     .click();
   await expect(passes.first()).not.toContainText('with the ferry horn');
@@ -178,8 +178,8 @@ test('the log is changed, taken out of, saved and read back', async ({ page }) =
   await expect(passes.first()).toContainText('with the ferry horn');
   await expect(passes).toHaveCount(shown);
 
-  await page.getByRole('button', { name: 'Take it out' }).click();
-  await expect(page.getByText('Nothing is in the log yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'Remove it' }).click();
+  await expect(page.getByText('The log is empty.')).toBeVisible();
   const field = page.locator('input[type=file]');
   await field.setInputFiles({ name: 'list.json', mimeType: 'application/json', buffer: Buffer.from('{"songs": []}') });
   await expect(page.getByRole('alert')).toContainText('list.json: The practice log cannot be read at its heading.');
@@ -195,13 +195,13 @@ test('drills are graded by keys and by names, and come back by how they went', a
   await expect(page.getByText('no chord that can be read')).toBeVisible();
   await page.getByLabel('Chord').fill('C');
   await page.getByLabel('Chord').press('Enter');
-  await page.getByRole('button', { name: 'Begin (space)' }).click();
+  await page.getByRole('button', { name: 'Start (space)' }).click();
   const drill = inversionsDrill('C', 'left');
   for (const grip of drill?.tasks[0].grips ?? []) for (const pitch of grip.pitches) await key(page, midiOf(pitch)).click();
   await expect(page.getByTestId('drill-result')).toContainText(/Clean in \d+ seconds: nothing wrong. It comes back tomorrow./);
 
   await page.getByRole('button', { name: 'Names from keys' }).click();
-  await page.getByRole('button', { name: 'Begin (space)' }).click();
+  await page.getByRole('button', { name: 'Start (space)' }).click();
   for (let question = 1; question <= 8; question++) {
     await expect(page.getByText(`${question} of 8`)).toBeVisible();
     const next = question < 8 ? page.getByText(`${question + 1} of 8`) : page.getByTestId('drill-result');
@@ -228,7 +228,7 @@ test('the warm-up of a song opens from its plan, shows its fingers and is writte
   await expect(page.getByTestId('grips').locator('li').first()).toContainText('D1');
   await expect(page.locator('jh-keyboard circle.right')).toHaveCount(1);
   const warmUp = warmUpDrill(song, handsOf());
-  await page.getByRole('button', { name: 'Begin (space)' }).click();
+  await page.getByRole('button', { name: 'Start (space)' }).click();
   for (const { grips } of warmUp.tasks)
     for (const { pitches } of grips) for (const pitch of pitches) await key(page, midiOf(pitch)).click();
   await expect(page.getByTestId('drill-result')).toContainText('Clean');
@@ -264,5 +264,5 @@ test('a browser that kept songs before there was a log keeps them', async ({ pag
   );
   await openSong(page, 'Harbour Glass');
   await page.getByRole('link', { name: 'Log' }).click();
-  await expect(page.getByText('Nothing is in the log yet.')).toBeVisible();
+  await expect(page.getByText('The log is empty.')).toBeVisible();
 });

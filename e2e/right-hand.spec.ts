@@ -30,7 +30,7 @@ test('a finger is chosen, the rest bends around it, and it is let go', async ({ 
   await page.reload();
   await expect.poll(async () => (await fingers(page))[1]).toBe(other);
   await stones(page).nth(1).click();
-  await page.getByRole('button', { name: 'as found' }).click();
+  await page.getByRole('button', { name: 'use suggested' }).click();
   await expect.poll(() => fingers(page)).toEqual(before);
 });
 
@@ -43,18 +43,18 @@ test('fingers of a chord are typed, a slip is answered with a way out', async ({
   await field.fill('421');
   await field.press('Enter');
   await expect(page.getByTestId('position')).toContainText('4-2-1');
-  await page.getByRole('button', { name: 'as usual' }).click();
+  await page.getByRole('button', { name: 'use suggested' }).click();
   await expect(page.getByTestId('position')).not.toContainText('4-2-1');
 });
 
 test('a change in a part is offered to its repeats, and carried over as one step', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
-  await expect(parts(page).nth(2)).toContainText('as part 1');
-  await expect(parts(page).nth(3)).toContainText('as part 2 up to bar 15');
+  await expect(parts(page).nth(2)).toContainText('same as part 1');
+  await expect(parts(page).nth(3)).toContainText('same as part 2 up to bar 15');
   await page.getByLabel('Chord symbol').fill('Am9');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('linked')).toContainText('Also in parts 3 and 7.');
-  await page.getByRole('button', { name: 'Do it there too' }).click();
+  await page.getByRole('button', { name: 'Change those too' }).click();
   await expect(page.getByTestId('linked')).toBeHidden();
   const first = async (part: number, chord: RegExp) => {
     await page.getByRole('button', { name: new RegExp(`^Part ${part}, `) }).click();
@@ -87,15 +87,15 @@ test('the tune is learned by words or by counts, straightened, and in another oc
   await page.getByRole('button', { name: 'Counts', exact: true }).click();
   await expect(under.nth(4)).toHaveText('1 2');
   await page.getByRole('button', { name: 'Words', exact: true }).click();
-  await pop(page, 'Tune').click();
+  await pop(page, 'Melody').click();
   await page.getByRole('button', { name: 'Whole song', exact: true }).click();
   await page.getByRole('button', { name: 'up', exact: true }).click();
   await expect(stones(page).nth(1)).toHaveAccessibleName(/^Eb6/);
   await page.getByRole('button', { name: 'as written', exact: true }).click();
   await expect(stones(page).nth(1)).toHaveAccessibleName(/^Eb5/);
   await page.getByRole('button', { name: 'straightened' }).click();
-  await expect(pop(page, 'Tune')).toContainText('straightened');
-  await page.getByRole('button', { name: 'Higher the second time' }).click();
+  await expect(pop(page, 'Melody')).toContainText('straightened');
+  await page.getByRole('button', { name: 'An octave higher the second time' }).click();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Part 3, A′' }).click();
   await expect(stones(page).first()).toHaveAccessibleName(/^D5/);
@@ -135,7 +135,7 @@ test('all collisions are cleared in one press', async ({ page }) => {
   await page
     .getByLabel('Letter lines')
     .fill('title: Low water\nkey: C major\ntime: 4/4\ntune: C4 E4 D4 C4 | D4 F4 E4 D4 |\nchord: C - - - | G - - - |\n');
-  await page.getByRole('button', { name: 'Put it on the desk' }).click();
+  await page.getByRole('button', { name: 'Open it on the desk' }).click();
   await expect(stacks(page)).toHaveCount(2);
   const up = page.getByRole('button', { name: 'Inversion up' });
   for (const n of [0, 1]) {
@@ -165,7 +165,7 @@ test('a key is chosen by what it asks for, and the song goes there', async ({ pa
   await expect(page.getByTestId('verdict')).toContainText('% of the notes');
   await page.getByRole('button', { name: 'Play it in A minor' }).click();
   await expect(page.getByTestId('key').filter({ hasText: 'where it is' })).toContainText('A minor');
-  await page.getByRole('link', { name: 'To the desk' }).click();
+  await page.getByRole('link', { name: 'Go to the desk' }).click();
   await expect(stacks(page).first()).toHaveAccessibleName(/^A minor/);
   await page.keyboard.press('Control+z');
   await expect(stacks(page).first()).toHaveAccessibleName(/^G minor/);
@@ -179,10 +179,10 @@ test('the first look tells what the song asks for before the first note', async 
   await expect(page.getByTestId('warm-up').first()).toHaveAccessibleName(/^right hand: G with 1, A with 2, Bb with 3, C with 1/);
   await expect(page.getByTestId('hardest-part')).toContainText('is the hardest:');
   await expect(page.getByTestId('rhythm').first()).toContainText('bars');
-  await expect(page.locator('.care')).toContainText('never force a stretch');
+  await expect(page.locator('.care')).toContainText('Never force a stretch');
   const shape = page.getByTestId('shape').first();
   await expect(shape).toBeVisible();
-  await page.getByRole('link', { name: 'To the desk' }).click();
+  await page.getByRole('link', { name: 'Go to the desk' }).click();
   const keys = await soundingAfter(page, () => page.getByRole('button', { name: 'Hear', exact: true }).click(), 3);
   expect(keys).toContain(midiOf('G3'));
 });

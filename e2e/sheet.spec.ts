@@ -17,7 +17,7 @@ test('the staff is engraved on pages and the letter chart holds every part', asy
   await page.getByRole('link', { name: 'Sheet' }).click();
   await expect(page.getByTestId('page').locator('svg').first()).toBeVisible({ timeout: 40_000 });
   await expect.poll(() => page.locator('[data-testid=page] .note').count()).toBeGreaterThan(60);
-  await expect(page.getByText('publishing or selling an arrangement')).toBeVisible();
+  await expect(page.getByText('publishing or selling your arrangement')).toBeVisible();
   await page.getByRole('button', { name: 'Letters', exact: true }).click();
   await expect(page.getByTestId('chart').locator('section')).toHaveCount(5);
   await expect(page.getByTestId('chart')).toContainText('lamps');

@@ -71,7 +71,7 @@ test('the shortcuts and the cautions are a key away', async ({ page }) => {
 
 test('a figure says what it means, where it stands', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
-  await page.getByRole('link', { name: 'Plan' }).click();
+  await page.getByRole('link', { name: 'Accompaniment' }).click();
   await expect(page.getByRole('heading', { name: 'The plan' })).toBeVisible();
   const what = page.getByLabel('What is meant by Difficulty');
   await what.focus();

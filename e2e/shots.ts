@@ -30,7 +30,7 @@ await page.getByTestId('song-card').nth(2).waitFor();
 await page.evaluate(() => document.fonts.ready);
 await shot('shelf');
 
-await page.getByRole('link', { name: 'Bring in a song' }).click();
+await page.getByRole('link', { name: 'Add a song' }).click();
 await page.getByTestId('preview').waitFor();
 await page.getByRole('button', { name: 'Choose a file' }).click();
 await page.locator('input[type=file]').setInputFiles(join(root, 'e2e', 'quayside-band.musicxml'));
@@ -70,10 +70,10 @@ for (const [kind, name] of [
 await desk(page, 'Harbour Glass', 1, 1);
 await page.getByRole('link', { name: 'Versions' }).click();
 await page.getByLabel('Name for the version').fill('Plain');
-await page.getByRole('button', { name: 'Keep it as it stands' }).click();
+await page.getByRole('button', { name: 'Save a version' }).click();
 await page.getByTestId('version').waitFor();
-await page.getByRole('link', { name: 'Plan' }).click();
-await page.getByRole('button', { name: 'Propose a plan' }).click();
+await page.getByRole('link', { name: 'Accompaniment' }).click();
+await page.getByRole('button', { name: 'Suggest one for every part' }).click();
 await page.getByRole('button', { name: 'Louder each time it returns' }).click();
 await page.getByRole('button', { name: 'First and second endings' }).click();
 await page.getByLabel('Loudness of part 1').selectOption('p');
@@ -115,7 +115,7 @@ await page.getByRole('link', { name: 'Versions' }).click();
 await page.getByTestId('bar').first().waitFor();
 await page.locator('.snapshots summary').click();
 await shot('versions');
-await page.getByRole('button', { name: 'Take up Plain' }).click();
+await page.getByRole('button', { name: 'Go back to Plain' }).click();
 
 await desk(page, 'Lamps Across the Sound', 3, 4);
 await page.getByTestId('fix').first().waitFor();
@@ -147,7 +147,7 @@ await page.getByTestId('chart').last().locator('svg text').first().waitFor();
 await shot('log');
 await page.getByRole('link', { name: 'Drills' }).click();
 await page.getByRole('button', { name: 'Cadences' }).click();
-await page.getByRole('button', { name: 'Begin (space)' }).click();
+await page.getByRole('button', { name: 'Start (space)' }).click();
 await page.locator('jh-keyboard circle.left').first().waitFor();
 await shot('drill');
 

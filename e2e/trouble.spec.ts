@@ -151,7 +151,7 @@ test('a shelf that has no room says so at every change, and changes nothing', as
   await choose(page, 'More for Harbour Glass', 'Take off the shelf');
   await toast(page, 'The browser has no room left');
   await expect(page.getByTestId(card)).toHaveCount(3);
-  await page.getByRole('link', { name: 'Bring in a song' }).click();
+  await page.getByRole('link', { name: 'Add a song' }).click();
   await page.getByTestId('keep').click();
   await toast(page, 'The browser has no room left');
   await expect(page.getByRole('button', { name: 'Save it as a file' })).toBeVisible();
@@ -161,7 +161,7 @@ test('a window without storage says so on the shelf and at the intake', async ({
   await page.addInitScript(() => Object.defineProperty(window, 'indexedDB', { value: undefined }));
   await page.goto('/');
   await expect(page.getByTestId('no-storage')).toContainText('This window cannot save songs');
-  await page.getByRole('link', { name: 'Bring in a song' }).click();
+  await page.getByRole('link', { name: 'Add a song' }).click();
   await page.getByTestId('keep').click();
   await toast(page, 'This window cannot save songs');
 });
@@ -177,7 +177,7 @@ test('files dropped beside the intake are taken there, and one of several is sai
   }, abc);
   await page.dispatchEvent('h1', 'drop', { dataTransfer: dropped });
   await expect(page.getByText('glass.abc (')).toBeVisible();
-  await toast(page, 'Only glass.abc was opened. Bring in the other 1 one at a time.');
+  await toast(page, 'Only glass.abc was opened. Add the other 1 one at a time.');
   await expect(page.getByTestId('keep')).toBeEnabled();
 });
 

@@ -56,16 +56,16 @@ describe('the count grid', () => {
   });
 });
 
-describe('a file of figures', () => {
+describe('a file of patterns', () => {
   it('comes back as it was written', () => {
     expect(readTextures(writeTextures(TEXTURES))).toEqual({ ok: true, textures: TEXTURES });
   });
 
   it.each([
-    ['{', 'This is not a file of figures.'],
-    ['{"format":"other"}', 'There are no figures in this file.'],
-    [writeTextures(TEXTURES).replace('"1 w"', '"1 nothing"'), /^Figure \d+, patterns, steps, cannot be read/],
-    [writeTextures(TEXTURES).replace('"energy": 1', '"energy": 9'), /^Figure 1, energy, cannot be read/],
+    ['{', 'This is not a file of patterns.'],
+    ['{"format":"other"}', 'There are no patterns in this file.'],
+    [writeTextures(TEXTURES).replace('"1 w"', '"1 nothing"'), /^Pattern \d+, patterns, steps, cannot be read/],
+    [writeTextures(TEXTURES).replace('"energy": 1', '"energy": 9'), /^Pattern 1, energy, cannot be read/],
   ])('is refused with its place otherwise', (text, sentence) => {
     const read = readTextures(text);
     expect(read.ok ? '' : ENGLISH.fact(read.fault)).toMatch(sentence);

@@ -27,7 +27,7 @@ const SCREENS = [
   { path: 'look', name: 'First look', holds: 'what the song asks for: hardest part, range, key' },
   { path: 'desk', name: 'Desk', holds: 'parts, chords, inversions, fingers, textures and fills' },
   { path: 'rehearse', name: 'Rehearse', holds: 'practise step by step, today’s plan' },
-  { path: 'plan', name: 'Plan', holds: 'a texture, loudness and ending for every part' },
+  { path: 'plan', name: 'Accompaniment', holds: 'a texture, loudness and ending for every part' },
   { path: 'versions', name: 'Versions', holds: 'compare, go back to an earlier state' },
   { path: 'sheet', name: 'Sheet', holds: 'print, worksheet, save as MusicXML, MIDI, ABC' },
   { path: 'hands', name: 'Hands', holds: 'measure the reach, keyboard size' },
@@ -36,7 +36,7 @@ const SCREENS = [
 /** Screens of a song that are reached from another of its screens. */
 const BESIDE = [
   { path: 'key', name: 'Choose a key', holds: 'transpose the song' },
-  { path: 'figures', name: 'Figures of your own', holds: 'write a left-hand pattern, count by count' },
+  { path: 'figures', name: 'Your patterns', holds: 'write a left-hand pattern, count by count' },
 ] as const;
 
 /** Screens that work on a song when their address names one. */
@@ -177,7 +177,7 @@ export class App {
       go('Drills', 'scales, cadences, inversions, a warm-up', '/drills', ...(id ? [id] : [])),
       go('Log', 'what was practised, minutes, tempo reached', '/log'),
       go('Shelf', 'all songs, the bin', '/shelf'),
-      go('Bring in a song', 'open a file, paste ABC, type letters, play it in', '/intake'),
+      go('Add a song', 'open a file, paste ABC, type letters, play it in', '/intake'),
       { name: this.themeName(), run: () => this.toggleTheme() },
       ...this.namings.map(({ id, text }) => ({
         name: `Note names: ${text}`,

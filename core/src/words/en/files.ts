@@ -24,7 +24,7 @@ const REMEDIES: Readonly<Record<Remedy, string>> = {
   'abc-lines': 'Paste a tune with X:, M:, L: and K: lines.',
   'smaller-book': 'Choose a smaller book.',
   'one-song': 'Choose a file with one song.',
-  'shorter-song': 'Bring in a shorter song.',
+  'shorter-song': 'Choose a shorter song.',
   'break-line': 'Break it at a bar line.',
   'close-graces': 'Write } after them.',
   'write-voices': 'Write the overlaid notes as voices of their own.',
@@ -53,7 +53,7 @@ const REMEDIES: Readonly<Record<Remedy, string>> = {
   'fewer-counts-or-bar': 'Take one out, link two with _, or add a bar line.',
   'more-counts': 'Add a hold (-) or a rest (.).',
   syllables: 'Each syllable takes the next note of its bar; use . to skip a note.',
-  'fewer-repeats': 'Bring in fewer repeats.',
+  'fewer-repeats': 'Use fewer repeats.',
   'file-with-tune': 'Choose a file with a melody in it.',
   'ending-numbers': 'Correct the ending numbers in the file.',
   'shorten-note': 'Shorten a note or add a bar line.',
@@ -197,10 +197,10 @@ export const faults: Sayings<CodesOf<'open' | 'project' | 'archive' | 'textures'
   'archive.too-large': () => 'This file unpacks to more than a shelf holds. Choose one saved from the shelf.',
   'archive.damaged': () => 'This is not a shelf file, or it is damaged. Choose one saved from the shelf.',
   'archive.empty': () => 'There are no songs in this file. Choose one saved from the shelf.',
-  'textures.not-json': () => 'This is not a file of figures. Choose one saved here.',
-  'textures.none': () => 'There are no figures in this file. Choose one saved here.',
+  'textures.not-json': () => 'This is not a file of patterns. Choose one saved here.',
+  'textures.none': () => 'There are no patterns in this file. Choose one saved here.',
   'textures.damaged': ({ number, field }) =>
-    `Figure ${number}${field ? `, ${field},` : ''} cannot be read. Nothing was changed. Choose another copy of the file.`,
+    `Pattern ${number}${field ? `, ${field},` : ''} cannot be read. Nothing was changed. Choose another copy of the file.`,
 };
 
 function lineName({ of, name, number, staff, voice }: LineName): string {

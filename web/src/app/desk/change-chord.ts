@@ -130,7 +130,7 @@ export class ChangeChord {
 
   protected restore(): void {
     const { symbolAt } = this.chord();
-    this.change('bring the chord back', (d) => restoreChord(d, symbolAt));
+    this.change('restore the chord', (d) => restoreChord(d, symbolAt));
   }
 
   private change(label: string, make: (d: Document) => Document, at?: number): void {
@@ -153,12 +153,10 @@ export class ChangeChord {
     const { symbol, key } = this.chord();
     const parsed = parseChord(symbol);
     const instead = parsed.kind === 'chord' ? forLeadingTriad(parsed, key) : null;
-    return instead
-      ? this.offer(instead, 'often played like this', 'The same third and fifth, over the root that the ear adds.')
-      : null;
+    return instead ? this.offer(instead, 'often played like this', 'The same third and fifth; the ear supplies the root.') : null;
   }
 
   private costWords(cost: number): string {
-    return cost < -0.25 ? 'fits better' : cost < 0.25 ? 'fits as well' : cost < 1.5 ? 'nearly as well' : 'a bolder choice';
+    return cost < -0.25 ? 'fits better' : cost < 0.25 ? 'fits as well' : cost < 1.5 ? 'nearly as well' : 'a more daring choice';
   }
 }

@@ -255,7 +255,7 @@ export class Desk implements OnDestroy {
     const parts = this.desk.arrangement()?.parts;
     if (!part || !parts) return;
     const index = move.end === 'start' ? part.number - 1 : part.number;
-    void this.desk.edit('move a cut', (d) => moveCut(d, parts, index, move.to));
+    void this.desk.edit('move where a part begins', (d) => moveCut(d, parts, index, move.to));
   }
 
   protected setHands(change: Partial<Hands>): void {
@@ -280,9 +280,9 @@ export class Desk implements OnDestroy {
     return [
       { name: this.player.state() === 'silent' ? 'Start' : 'Stop', keys: [' '], run: () => this.toggle() },
       { name: 'Step to the next join', keys: ['ArrowRight'], run: () => this.stepJoin(1) },
-      { name: 'Step to the join before', keys: ['ArrowLeft'], run: () => this.stepJoin(-1) },
+      { name: 'Step to the previous join', keys: ['ArrowLeft'], run: () => this.stepJoin(-1) },
       { name: 'Go to the next part', keys: ['ArrowDown'], run: () => this.stepPart(part + 1) },
-      { name: 'Go to the part before', keys: ['ArrowUp'], run: () => this.stepPart(part - 1) },
+      { name: 'Go to the previous part', keys: ['ArrowUp'], run: () => this.stepPart(part - 1) },
       ...VIEWS.map(({ id, text }, i) => ({ name: text, keys: [`${i + 1}`], run: () => this.showView(id, text) })),
       ...this.dressings(),
     ];

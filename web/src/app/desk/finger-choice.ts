@@ -15,7 +15,7 @@ import { Pressed } from '../widgets/pressed';
       }
     </span>
     @if (kept()) {
-      <button type="button" class="link" (click)="chosen.emit(null)">as found</button>
+      <button type="button" class="link" (click)="chosen.emit(null)">use suggested</button>
     }
   `,
   styles: `

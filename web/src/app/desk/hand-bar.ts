@@ -48,7 +48,7 @@ const VOCABULARY_WORDS: Readonly<Record<Suggesting['vocabulary'], string>> = {
   rich: 'rich',
 };
 const RHYTHM_WORDS: Readonly<Record<Suggesting['rhythm'], string>> = {
-  proposed: 'as it fits',
+  proposed: 'when it fits',
   bar: 'every bar',
   half: 'every half bar',
   beat: 'every beat',
@@ -57,7 +57,7 @@ const BASS_WORDS: Readonly<Record<BassWish, string>> = { free: 'free', falling: 
 const TIMING_WORDS: Readonly<Record<ChordTiming, string>> = {
   written: 'as written',
   plain: 'on the beat',
-  early: 'with the tune',
+  early: 'with the melody',
 };
 const RHYTHM_OF_TUNE_WORDS: Readonly<Record<TuneRhythm, string>> = { sung: 'as sung', plain: 'straightened' };
 type OctaveId = '-1' | '0' | '1';
@@ -158,7 +158,7 @@ export class HandBar {
   protected readonly timingSays = computed(() => {
     const moved = (this.desk.currentPart()?.chords ?? []).filter((c) => c.at !== c.writtenAt);
     if (this.timing() === 'written') return '';
-    if (moved.length === 0) return 'changes nothing in this part';
+    if (moved.length === 0) return 'nothing changes in this part';
     const counts = moved.map((c) => countIn(this.desk.arrangement()?.bars ?? [], c.at)).join(', ');
     return `${moved.length === 1 ? 'one chord moves' : `${moved.length} chords move`}, to ${counts}`;
   });
@@ -196,7 +196,7 @@ export class HandBar {
     return doc ? wishAt(doc, part?.start ?? 0, wish) : null;
   }
 
-  /** The part at work, or null for the whole song. */
+  /** The current part, or null for the whole song. */
   private reached(): PartRange | null {
     const part = this.desk.currentPart();
     return this.reach() !== 'song' && part ? { start: part.start, end: part.end } : null;
@@ -214,13 +214,13 @@ export class HandBar {
 
   protected chooseOctave(octave: OctaveId): void {
     const range = this.reached();
-    void this.desk.edit('the octave of the tune', (d) => setWish(d, range, 'octave', Number(octave)));
+    void this.desk.edit('the octave of the melody', (d) => setWish(d, range, 'octave', Number(octave)));
   }
 
   /** Every part that comes again is played an octave above the first time. */
   protected higherAgain(): void {
     const again = this.again();
-    void this.desk.edit('higher the second time', (d) =>
+    void this.desk.edit('an octave higher the second time', (d) =>
       again.reduce((doc, p) => setWish(doc, { start: p.start, end: p.end }, 'octave', wishAt(doc, p.start, 'octave') + 1), d),
     );
   }
@@ -277,7 +277,7 @@ export class HandBar {
   protected suggest(change: Partial<Suggesting> | null): void {
     const part = this.desk.currentPart();
     const suggest = change === null ? null : { ...(this.suggesting() ?? USUAL_SUGGESTION), ...change };
-    const label = suggest ? `suggest ${VOCABULARY_WORDS[suggest.vocabulary]}` : 'the chords as given';
+    const label = suggest ? `suggest ${VOCABULARY_WORDS[suggest.vocabulary]}` : 'the original chords';
     void this.desk.edit(label, (d) => {
       if (this.reach() !== 'song' && part) return setPassage(d, part, { suggest });
       return setPassage(setSuggestion(d, suggest), { start: 0, end: d.song.length }, { suggest: null });
@@ -293,12 +293,12 @@ export class HandBar {
     if (!part) return;
     const stay =
       change === null ? null : { ...(this.stay() ?? { notes: 'tonic' as const, figure: 'counts' as const }), ...change };
-    void this.desk.edit(stay ? 'rest the right hand on one note' : 'play the tune', (d) => setPassage(d, part, { stay }));
+    void this.desk.edit(stay ? 'keep the right hand on one note' : 'play the melody', (d) => setPassage(d, part, { stay }));
   }
 
   protected readonly schools = SCHOOLS;
 }
 
 function difference(by: number): string {
-  return by === 0 ? 'as far' : by > 0 ? `${by} more` : `${-by} less`;
+  return by === 0 ? 'the same' : by > 0 ? `${by} more` : `${-by} less`;
 }

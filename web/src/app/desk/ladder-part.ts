@@ -65,9 +65,9 @@ export class LadderPart {
     if (number === 1) return own;
     return [
       ...own,
-      { name: `Join to part ${number - 1}`, run: () => this.joinToBefore() },
-      { name: 'Begin one note earlier', run: () => this.shiftStart('earlier') },
-      { name: 'Begin one note later', run: () => this.shiftStart('later') },
+      { name: `Merge with part ${number - 1}`, run: () => this.joinToBefore() },
+      { name: 'Start one note earlier', run: () => this.shiftStart('earlier') },
+      { name: 'Start one note later', run: () => this.shiftStart('later') },
     ];
   });
 
@@ -90,7 +90,7 @@ export class LadderPart {
     const { number } = this.part();
     const parts = this.desk.arrangement()?.parts ?? [];
     void this.desk
-      .edit('join two parts', (d) => mergePart(d, parts, number - 1))
+      .edit('merge two parts', (d) => mergePart(d, parts, number - 1))
       .then(() => {
         this.desk.choosePart(number - 1);
       });
@@ -102,6 +102,6 @@ export class LadderPart {
     const parts = this.desk.arrangement()?.parts ?? [];
     const to = by === 'earlier' ? parts[number - 2]?.melody.at(-1)?.at : melody.find((n) => n.at > start)?.at;
     if (to === undefined) return;
-    void this.desk.edit('move a cut', (d) => moveCut(d, parts, number - 1, to));
+    void this.desk.edit('move where a part begins', (d) => moveCut(d, parts, number - 1, to));
   }
 }

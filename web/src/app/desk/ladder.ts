@@ -31,7 +31,7 @@ export class Ladder {
     inject(Actions).offer(() => {
       const row = this.rows().find((r) => r.part().number === this.currentNumber());
       return row
-        ? [...row.actions(), ...this.sizes.map((s) => ({ name: `Cut into ${s} parts`, run: () => this.resize(s) }))]
+        ? [...row.actions(), ...this.sizes.map((s) => ({ name: `Divide into ${s} parts`, run: () => this.resize(s) }))]
         : [];
     });
   }
@@ -47,6 +47,6 @@ export class Ladder {
   }
 
   protected recut(): void {
-    void this.desk.edit('cut by the music', clearParts);
+    void this.desk.edit('divide by the phrases', clearParts);
   }
 }

@@ -12,8 +12,8 @@ const WAY_WORDS: Readonly<Record<Way, string>> = {
   'sing-along': 'sing-along',
 };
 const WAY_SAYS: Readonly<Record<Way, string>> = {
-  arranged: 'Each layer builds on the one before. Mute one to hear the layer under it.',
-  outline: 'Just the highest and lowest notes, to learn first: your hands are already where they will be later.',
+  arranged: 'Each layer builds on the one before. Mute a layer to hear what is under it.',
+  outline: 'Only the highest and lowest notes, to learn first: your hands are already in the right places.',
   'sing-along': 'You sing the melody. The right hand plays the chords, the left one bass note or its octave.',
 };
 

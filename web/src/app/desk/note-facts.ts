@@ -81,7 +81,7 @@ export class NoteFacts {
 
   protected chooseFinger(finger: number | null): void {
     const { at } = this.note();
-    const label = finger === null ? 'let a finger go' : `finger ${finger}`;
+    const label = finger === null ? 'use the suggested finger' : `finger ${finger}`;
     void this.desk.edit(label, (d) => setFingers(d, 'right', at, finger === null ? null : [finger]));
   }
 
@@ -109,7 +109,7 @@ export class NoteFacts {
     const { at } = this.note();
     if (!parts || !part) return;
     void this.desk
-      .edit('cut a part in two', (d) => splitPart(d, parts, part.number - 1, at))
+      .edit('divide a part', (d) => splitPart(d, parts, part.number - 1, at))
       .then(() => {
         this.desk.choosePart(part.number + 1);
       });

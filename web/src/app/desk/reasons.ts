@@ -109,7 +109,7 @@ export class Reasons {
   }
 
   protected letFingersGo(chord: PartChord): void {
-    void this.desk.edit('the usual fingers', (d) => setFingers(d, 'left', chord.writtenAt, null));
+    void this.desk.edit('the suggested fingers', (d) => setFingers(d, 'left', chord.writtenAt, null));
   }
 
   protected letters(pitches: readonly string[]): string {

@@ -25,7 +25,7 @@ const TRIED = 0.6;
       <p class="chosen">
         {{
           chosen === 'none'
-            ? 'You left it empty.'
+            ? 'You left this space empty.'
             : missing()
               ? 'The ' + labelOf(chosen) + ' you kept cannot be played here now.'
               : 'You kept the ' + labelOf(chosen) + '.'
@@ -98,7 +98,7 @@ export class RoomFacts {
 
   protected choose(kind: FillKind | null): void {
     const { at } = this.room();
-    const label = kind === null ? 'leave a room undecided' : kind === 'none' ? 'leave a room empty' : `a ${FILL_LABELS[kind]}`;
+    const label = kind === null ? 'leave a space undecided' : kind === 'none' ? 'leave a space empty' : `a ${FILL_LABELS[kind]}`;
     void this.desk.edit(label, (d) => setFill(d, at, kind));
   }
 }

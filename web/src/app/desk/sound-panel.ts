@@ -26,7 +26,7 @@ import { ENDING_WORDS, SWELL_WORDS } from './words';
 import { Words } from '../words/words';
 
 const SWELL_SIGNS: Readonly<Record<Swell, string>> = { none: '', rise: '<', fall: '>', arch: '<>' };
-const TOUCH_WORDS: Readonly<Record<LastTouch, string>> = { plain: 'as it stands', rolled: 'rolled', octave: 'a low octave' };
+const TOUCH_WORDS: Readonly<Record<LastTouch, string>> = { plain: 'as written', rolled: 'rolled', octave: 'a low octave' };
 
 /** How loud it is and how it ends: dynamics and endings of the part, and the close of the song. */
 @Component({
@@ -111,7 +111,7 @@ export class SoundPanel {
   }
 
   protected chooseClose(change: Partial<Choices['close']>): void {
-    void this.desk.edit('the close', (d) => setClose(d, change));
+    void this.desk.edit('the ending', (d) => setClose(d, change));
   }
 
   protected louder(): void {

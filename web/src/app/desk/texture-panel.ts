@@ -126,7 +126,7 @@ export class TexturePanel {
   protected chooseHarmony(change: Partial<Harmony>): void {
     const harmony = { ...this.harmony(), ...change };
     const range = this.range();
-    void this.desk.edit('harmony under the tune', (d) => setWish(d, range, 'harmony', harmony));
+    void this.desk.edit('harmony under the melody', (d) => setWish(d, range, 'harmony', harmony));
   }
 
   constructor() {
@@ -154,6 +154,6 @@ export class TexturePanel {
   /** Leaves the part to the player. */
   protected leaveFree(): void {
     const range = this.range();
-    void this.desk.edit('left free', (d) => setWish(d, range, 'texture', FREE));
+    void this.desk.edit('play it freely', (d) => setWish(d, range, 'texture', FREE));
   }
 }

@@ -38,7 +38,7 @@ const SCOPES = [
     </button>
     <button class="tick" [jhPressed]="settings.click()" (click)="settings.set({ click: !settings.click() })">Click</button>
     <ng-content />
-    <span class="say" aria-live="polite">{{ trouble() ?? (playing() === 'loading' ? 'Opening the piano …' : '') }}</span>
+    <span class="say" aria-live="polite">{{ trouble() ?? (playing() === 'loading' ? 'Loading the piano…' : '') }}</span>
     <span class="back">
       @for (way of ways(); track way.word) {
         <button

@@ -4,21 +4,21 @@ import type { Ending, Swell, Walk } from '@joined-hands/core/song';
 export const ENDING_WORDS: Readonly<Record<Ending, string>> = {
   plain: 'as written',
   suspended: 'suspended',
-  dominant: 'back by V',
-  'flat-second': 'back by the half step',
+  dominant: 'turnaround (V7)',
+  'flat-second': 'tritone substitution (♭II7)',
 };
 export const SWELL_WORDS: Readonly<Record<Swell, string>> = {
   none: 'steady',
   rise: 'growing',
   fall: 'fading',
-  arch: 'out and back',
+  arch: 'louder, then softer',
 };
 export const WALK_WORDS: Readonly<Record<Walk, string>> = {
   none: 'none',
-  'scale-below': 'up by the scale',
-  'scale-above': 'down by the scale',
-  'half-below': 'up by half steps',
-  'half-above': 'down by half steps',
+  'scale-below': 'up the scale',
+  'scale-above': 'down the scale',
+  'half-below': 'up in half steps',
+  'half-above': 'down in half steps',
 };
 
 /** A section as it is named on screen: a letter alone would read as the form letter of a part. */

@@ -195,7 +195,7 @@ export class DrillsScreen {
     const asking = run.state() === 'asking';
     return [
       {
-        name: asking ? 'Show or hear the keys' : 'Begin the drill',
+        name: asking ? 'Show or hear the keys' : 'Start the drill',
         keys: [' ', 'Enter'],
         run: () => (asking ? run.help() : this.again()),
       },

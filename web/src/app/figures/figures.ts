@@ -123,9 +123,9 @@ export class FiguresScreen implements OnDestroy {
     const { beats } = untracked(this.meter);
     const taken = new Set(untracked(this.own).map((t) => t.title));
     let n = 1;
-    while (taken.has(`Figure ${n}`)) n++;
+    while (taken.has(`Pattern ${n}`)) n++;
     const steps = Array.from({ length: beats }, (_, k) => (k === 0 ? '1' : '-')).join(' ');
-    return { id: `own-${Date.now().toString(36)}`, title: `Figure ${n}`, energy: 3, steps: regrid(steps, 1, beats * 2) };
+    return { id: `own-${Date.now().toString(36)}`, title: `Pattern ${n}`, energy: 3, steps: regrid(steps, 1, beats * 2) };
   }
 
   protected fresh(): void {
@@ -196,7 +196,7 @@ export class FiguresScreen implements OnDestroy {
     await this.desk.edit(`${texture.title} in part ${part.number}`, (d) =>
       setWish(saveTexture(d, texture), { start: part.start, end: part.end }, 'texture', texture.id),
     );
-    this.toasts.say(`${texture.title} lies under part ${part.number} now.`);
+    this.toasts.say(`${texture.title} is now used in part ${part.number}.`);
   }
 
   protected async remove(texture: Texture): Promise<void> {
@@ -204,7 +204,7 @@ export class FiguresScreen implements OnDestroy {
     if (this.draft().id === texture.id) this.fresh();
   }
 
-  /** The part at work with the draft under it. */
+  /** The current part with the draft under it. */
   protected async hear(): Promise<void> {
     if (this.player.state() !== 'silent') return this.player.stop();
     const doc = this.desk.document();
@@ -214,7 +214,7 @@ export class FiguresScreen implements OnDestroy {
     const trial = setWish(saveTexture(doc, texture), { start: part.start, end: part.end }, 'texture', texture.id);
     const arranged = await this.workers.arranger.call('arrange', trial);
     if (!arranged.ok)
-      return this.fault.set(`This figure could not be arranged: ${TROUBLE[arranged.trouble]}. Change it and try again.`);
+      return this.fault.set(`This pattern could not be arranged: ${TROUBLE[arranged.trouble]}. Change it and try again.`);
     const arrangement = arranged.value;
     const options = asArranged(arrangement, this.settings.tempoPercent());
     await this.player.play(planSounds(arrangement, arrangement.parts[part.number - 1], { ...options, scope: 'part' }));
@@ -229,10 +229,10 @@ export class FiguresScreen implements OnDestroy {
     field.value = '';
     if (!file) return;
     const read = file.size > 1_000_000 ? null : readTextures(await file.text());
-    if (!read) return this.fault.set('This file is too large for a file of figures. Nothing was changed.');
+    if (!read) return this.fault.set('This file is too large for a file of patterns. Nothing was changed.');
     if (!read.ok) return this.fault.set(this.words.say().fact(read.fault));
     this.fault.set(null);
-    await this.desk.edit('figures from a file', (d) => read.textures.reduce(saveTexture, d));
+    await this.desk.edit('patterns from a file', (d) => read.textures.reduce(saveTexture, d));
     this.take(read.textures[0]);
   }
 }

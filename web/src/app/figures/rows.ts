@@ -14,7 +14,7 @@ export const ROW_WORDS: Readonly<Record<GridRow, { readonly text: string; readon
   '5,': { text: 'fifth below', group: 'degree' },
   p: { text: 'pedal note', group: 'chord' },
   c: { text: 'whole chord', group: 'chord' },
-  u: { text: 'chord but its lowest', group: 'chord' },
-  w: { text: 'step to the next', group: 'chord' },
+  u: { text: 'chord without its lowest note', group: 'chord' },
+  w: { text: 'step to the next chord', group: 'chord' },
   '.': { text: 'let go', group: 'chord' },
 };

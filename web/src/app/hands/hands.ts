@@ -37,13 +37,13 @@ interface Measuring {
 
 /** Rules of findings that a change of hands or keyboard brings or takes away, with what was done in each case. */
 const HAND_RULES: Readonly<Record<string, string>> = {
-  spread: 'struck one note after another',
+  spread: 'played one note after another',
   thinned: 'thinned',
-  stretch: 'past the comfortable span',
+  stretch: 'wider than your comfortable span',
   reach: 'out of reach',
   keyboard: 'off the keyboard',
-  'tune-moved': 'tune moved',
-  'tune-folded': 'tune folded',
+  'tune-moved': 'melody moved',
+  'tune-folded': 'melody brought into range',
 };
 
 const KEYBOARD_WORDS: Readonly<Record<KeyboardSize, string>> = { 49: 'C2 to C6', 61: 'C2 to C7', 76: 'E1 to G7', 88: 'A0 to C8' };
@@ -82,7 +82,7 @@ export class HandsScreen {
     if (!now) return null;
     const which = now.first === null ? 'lowest' : 'highest';
     return now.step === 'comfortable'
-      ? `${title(now.hand)} hand: press the ${which} key you reach in comfort.`
+      ? `${title(now.hand)} hand: press the ${which} key you can reach comfortably.`
       : `${title(now.hand)} hand: press the ${which} key you can just reach without strain, or keep the comfortable span as the limit.`;
   });
 

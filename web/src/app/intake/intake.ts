@@ -274,7 +274,7 @@ export class Intake implements OnDestroy {
     this.over.set(false);
     const file = files.at(0);
     if (!file) return;
-    if (files.length > 1) this.toasts.say(`Only ${file.name} was opened. Bring in the other ${files.length - 1} one at a time.`);
+    if (files.length > 1) this.toasts.say(`Only ${file.name} was opened. Add the other ${files.length - 1} one at a time.`);
     this.choose('file');
     if (file.size > LARGEST_FILE)
       return this.sentence.set(`${file.name}: The file is larger than 20 MB. Choose a file with one song.`);

@@ -92,7 +92,7 @@ export class PlayIn implements OnDestroy {
     inject(Actions).offer(() =>
       this.mode() === 'steps'
         ? [
-            { name: 'Take the last step back', keys: ['Backspace'], run: () => this.takeBack() },
+            { name: 'Undo the last note', keys: ['Backspace'], run: () => this.takeBack() },
             { name: 'A rest', keys: ['r'], run: () => this.add(null) },
           ]
         : [

@@ -25,7 +25,7 @@ tune : E4   - G  - | A   - G   - | F   E  D   E  | C  - - - |
 chord: C    - -  - | F   - C   - | G7  -  -   -  | C  - - - |
 words: Rope - in - | fog - off - | and a- way we | go - - - |
 `,
-    says: 'A short example, to be written over.',
+    says: 'A short example. Write over it.',
     button: 'Start with an empty grid',
     // One bar to write on from.
     instead: `${HEAD}
@@ -46,7 +46,7 @@ chord: C  - - - |
   abc: {
     label: 'ABC text',
     first: '',
-    says: 'A tune as text, pasted from its first line on.',
+    says: 'Paste a whole ABC tune, from its first line.',
     button: 'Show a short example',
     instead: `X:1
 T:Fog Bell
@@ -61,7 +61,7 @@ w: Fog bell is ring-ing and home is near
       { sign: 'X: \u00A0 K:', says: 'A tune begins with its number; the key is the last line before the notes.' },
       { sign: "C D c c'", says: 'Capitals from middle C up, small letters an octave above, a mark for one more.' },
       { sign: 'G2 \u00A0 G/', says: 'Twice as long, half as long as the L: line says.' },
-      { sign: '"Gm7"', says: 'A chord. Without any, chords are suggested for the tune.' },
+      { sign: '"Gm7"', says: 'A chord. Without any, chords are suggested for the melody.' },
       { sign: 'w:', says: 'A syllable for each note of the line above, “sail-ing” for one word.' },
     ],
   },

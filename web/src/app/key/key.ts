@@ -20,7 +20,7 @@ import { What } from '../words/what';
 const MEASURES = [
   { id: 'difficulty', text: 'Difficulty' },
   { id: 'black', text: 'Black keys' },
-  { id: 'stretches', text: 'Wide reaches' },
+  { id: 'stretches', text: 'Wide stretches' },
   { id: 'jumps', text: 'Jumps' },
 ] as const;
 export type Measure = (typeof MEASURES)[number]['id'];
@@ -59,8 +59,8 @@ export class KeyScreen {
   protected readonly verdict = computed(() => {
     const [best, now] = [this.easiest(), this.current()];
     if (!best || !now) return '';
-    if (this.valueOf(best) === this.valueOf(now)) return `${now.name}, where it stands, is as easy as any.`;
-    const unit = { difficulty: ' of 100', black: ' % of the notes', stretches: '', jumps: '' }[this.measure()];
+    if (this.valueOf(best) === this.valueOf(now)) return `${now.name}, the current key, is as easy as any.`;
+    const unit = { difficulty: ' of 100', black: '% of the notes', stretches: '', jumps: '' }[this.measure()];
     return `Easiest in ${best.name}: ${this.valueOf(best)}${unit}, against ${this.valueOf(now)} in ${now.name}.`;
   });
 
@@ -108,7 +108,7 @@ export class KeyScreen {
 
   protected raise(by: 1 | -1): void {
     const octave = this.octave() + by;
-    void this.desk.edit('the octave of the tune', (d) => setWish(d, null, 'octave', octave));
+    void this.desk.edit('the octave of the melody', (d) => setWish(d, null, 'octave', octave));
   }
 
   /** A press on a bar of the chart chooses its key. */

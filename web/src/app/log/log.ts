@@ -110,7 +110,7 @@ export class LogScreen {
         say: sayDays(days.map((d) => [d.day, `${d.minutes} minutes`, d.minutes])),
       },
       {
-        ...{ title: 'Due again', term: 'due' as const, aside: due > 0 ? `${due} today` : 'nothing today' },
+        ...{ title: 'Due for review', term: 'due' as const, aside: due > 0 ? `${due} today` : 'nothing today' },
         options: dayChart(
           ahead.map(({ day, count }) => ({ day, value: count })),
           '--join',
@@ -123,12 +123,12 @@ export class LogScreen {
     return [
       ...ofAll,
       {
-        ...{ title: 'Tempo reached, by part', term: 'tempoReached' as const, aside: `${song.title}; the stroke is the goal` },
+        ...{ title: 'Tempo reached, by part', term: 'tempoReached' as const, aside: `${song.title}; the line marks the goal` },
         options: tempoChart(reached, theme),
         say: reached.map((r) => `part ${r.parts}: ${r.tempo} of ${r.goal}`).join('; '),
       },
       {
-        ...{ title: 'Right notes in a hundred, by part and hand', term: 'accuracy' as const, aside: 'the last five passes' },
+        ...{ title: 'Correct notes in percent, by part and hand', term: 'accuracy' as const, aside: 'the last five passes' },
         options: accuracyChart(accuracy, theme),
         say: accuracy.map((c) => `part ${c.parts}, ${c.hands}: ${c.accuracy} percent`).join('; '),
       },
@@ -178,7 +178,7 @@ export class LogScreen {
 
   /** "16 of 16, 3 late". */
   protected heard({ figures: f }: Pass): string {
-    if (!f) return 'not listened to';
+    if (!f) return 'not recorded';
     const late = f.late > 0 ? `, ${f.late} late` : '';
     return `${f.right} of ${f.notes}${f.early > 0 ? `, ${f.early} early` : ''}${late}`;
   }
@@ -197,7 +197,7 @@ export class LogScreen {
 
   protected remove(passes: readonly Pass[]): void {
     void this.practice.remove(passes);
-    const text = passes.length === 1 ? 'The pass is taken out of the log.' : `${passes.length} passes are taken out of the log.`;
+    const text = passes.length === 1 ? 'Removed from the log.' : `${passes.length} entries removed from the log.`;
     this.toasts.say(text, { label: 'Put back', run: () => void this.practice.keep(passes) });
   }
 
@@ -239,7 +239,7 @@ export class LogScreen {
     await this.practice.keep(fresh);
     const known = read.passes.length - fresh.length;
     this.toasts.say(
-      `${fresh.length} ${fresh.length === 1 ? 'pass' : 'passes'} taken in${known > 0 ? `; ${known} were here already` : ''}.`,
+      `${fresh.length} ${fresh.length === 1 ? 'pass' : 'passes'} taken in${known > 0 ? `; ${known} were already here` : ''}.`,
     );
   }
 

@@ -105,7 +105,7 @@ export class PlanScreen implements OnDestroy {
   constructor() {
     openSong(this.id);
     inject(Actions).offer(() => [
-      { name: 'Propose a plan', run: () => this.propose() },
+      { name: 'Suggest one for every part', run: () => this.propose() },
       { name: 'Plain chords everywhere', run: () => this.plain() },
     ]);
     effect(() => {
@@ -122,7 +122,7 @@ export class PlanScreen implements OnDestroy {
   }
 
   protected chooseTexture(row: PlanRow, id: string): void {
-    this.setFor(row.part, 'texture', id, row.textures.find((t) => t.id === id)?.title ?? 'left free');
+    this.setFor(row.part, 'texture', id, row.textures.find((t) => t.id === id)?.title ?? 'play it freely');
   }
 
   /** The first texture of an energy; the one that stands there where it has it already. */
@@ -182,12 +182,12 @@ export class PlanScreen implements OnDestroy {
   protected readonly louder = louderEachTime;
   protected readonly byTurns = firstAndSecondEndings;
 
-  /** Two figures by turns through the whole song, or from one part on. */
+  /** Alternate two textures through the whole song, or from one part on. */
   protected alternate(a: string, b: string, part: string): void {
     const arrangement = this.desk.arrangement();
     if (!arrangement) return;
     const range = arrangement.parts.find((p) => `${p.number}` === part) ?? { start: 0, end: arrangement.song.length };
-    void this.desk.edit('two figures by turns', (d) =>
+    void this.desk.edit('alternate two textures', (d) =>
       alternateTextures(d, { start: range.start, end: range.end }, [a, b], arrangement.bars),
     );
   }

@@ -10,7 +10,7 @@ import { Words } from '../words/words';
 const MINUTES = [10, 15, 20, 30, 45, 60, 90] as const;
 
 const ORDER_WORDS: Readonly<Record<StepOrder, string>> = {
-  song: 'as the song goes',
+  song: 'in song order',
   'hardest-first': 'the hardest part first',
   'hardest-last': 'the hardest part last',
 };
@@ -52,7 +52,7 @@ export class DayPlan {
   protected readonly learned = computed(() => this.rehearsal.states().filter((s) => s.state === 'learned').length);
 
   protected stateWords({ state, due, ladder, step }: StepState): string {
-    if (state === 'learned') return due ? 'learned, due again' : 'learned';
+    if (state === 'learned') return due ? 'learned, due for review' : 'learned';
     return state === 'new' ? 'new' : `at ${ladder.rungs[ladder.rung]} of ${step.goal}`;
   }
 

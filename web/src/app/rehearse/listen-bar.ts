@@ -49,7 +49,7 @@ export class ListenBar {
     if (this.player.trouble()) return this.player.trouble();
     switch (this.rehearsal.state()) {
       case 'playing':
-        return this.player.state() === 'loading' ? 'Opening the piano …' : 'Play along after the count-in.';
+        return this.player.state() === 'loading' ? 'Loading the piano…' : 'Play along after the count-in.';
       case 'waiting':
         return 'Play the marked keys; the music waits.';
       case 'hearing':

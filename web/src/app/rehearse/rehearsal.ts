@@ -78,7 +78,7 @@ export class Rehearsal implements OnDestroy {
   );
 
   private readonly chosen = signal<string | null>(null);
-  /** The step at hand: the one chosen, or the first of today. */
+  /** The current step: the one chosen, or the first of today. */
   readonly current = computed((): StepState | null => {
     const states = this.states();
     const first = this.today().find((i) => i.step)?.step?.id;

@@ -193,12 +193,12 @@ export class Rehearse implements OnDestroy {
     const by = (change: number) => rehearsal.setTempo(rehearsal.tempo() + change);
     return [
       {
-        name: rehearsal.idle() ? 'Begin the pass' : 'Stop the pass',
+        name: rehearsal.idle() ? 'Start this step' : 'Stop this step',
         keys: [' ', 'Enter'],
         run: () => rehearsal.toggle(),
       },
       { name: 'Go to the next step', keys: ['ArrowRight', 'PageDown'], run: () => rehearsal.go(1) },
-      { name: 'Go to the step before', keys: ['ArrowLeft', 'PageUp'], run: () => rehearsal.go(-1) },
+      { name: 'Go to the previous step', keys: ['ArrowLeft', 'PageUp'], run: () => rehearsal.go(-1) },
       { name: 'Faster by four', keys: ['ArrowUp'], run: () => by(4) },
       { name: 'Slower by four', keys: ['ArrowDown'], run: () => by(-4) },
       { name: 'Stop', keys: ['Escape'], run: () => rehearsal.stop() },

@@ -153,7 +153,7 @@ describe('the open song', () => {
     await desk.undo();
     expect(desk.document()).toEqual(GLASS);
     const toast = TestBed.inject(Toasts).current();
-    expect(toast?.text).toContain('being worked on in another tab');
+    expect(toast?.text).toContain('being edited in another tab');
     toast?.action?.run();
     await edit();
     expect(desk.undoLabel()).toBe('root position');

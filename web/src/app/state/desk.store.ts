@@ -212,8 +212,8 @@ export const DeskStore = signalStore(
     /** The document to change, unless another tab works on it: then that is said, with a way to work on it here. */
     const ours = (): Document | null => {
       if (!newest || !tabs.reading()) return newest;
-      const here = { label: 'Work on it here', run: () => tabs.takeOver() };
-      toasts.say('Nothing was changed: this song is being worked on in another tab.', here);
+      const here = { label: 'Edit it here', run: () => tabs.takeOver() };
+      toasts.say('Nothing was changed: this song is being edited in another tab.', here);
       return null;
     };
 

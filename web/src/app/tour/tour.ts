@@ -15,7 +15,7 @@ interface Stop {
 const STOPS: readonly Stop[] = [
   {
     target: 'jh-ladder',
-    words: 'The song is cut into short numbered parts where its phrases end. A part that comes again is learned once.',
+    words: 'The song is cut into short numbered parts where its phrases end. You learn a repeated part only once.',
   },
   {
     target: '[data-testid=strip]',
@@ -24,13 +24,14 @@ const STOPS: readonly Stop[] = [
   },
   {
     target: '[aria-label=Hands]',
-    words: 'The order of the work: the right hand, the left hand, both joined, and fills when the joins hold.',
+    words: 'Work in this order: right hand, left hand, both together, then fills once the hands play well together.',
   },
   {
     target: 'jh-reasons',
-    words: 'Press a chord or a note: here is why it lies so, and how else it could. Hear another, keep it, or take it back.',
+    words:
+      'Press a chord or a note to see why it is played this way, and what else would work. Listen to another, keep it, or undo.',
   },
-  { target: 'jh-transport', words: 'Space starts and stops. Begin slowly: the tempo is a share of the song’s own.' },
+  { target: 'jh-transport', words: 'Space starts and stops. Begin slowly: the tempo is a percentage of the song’s own.' },
   {
     target: 'header nav',
     words: 'Rehearse plans your minutes and listens while you play. Sheet prints the page for the stand. ? lists every shortcut.',
@@ -94,7 +95,7 @@ export class Tour {
         <p aria-live="polite">{{ shown.words }}</p>
         <div class="foot">
           <span>{{ number() }} of {{ count }}</span>
-          <button type="button" class="btn small bare" (click)="tour.end()">Leave it</button>
+          <button type="button" class="btn small bare" (click)="tour.end()">Cancel</button>
           <button type="button" class="btn small main" (click)="tour.next()">{{ number() === count ? 'Begin' : 'Next' }}</button>
         </div>
       </section>
@@ -124,8 +125,8 @@ export class TourCard {
       this.measure();
     });
     inject(Actions).offer(() => [
-      { name: 'A look round', run: () => void this.tour.begin() },
-      ...(this.tour.at() === null ? [] : [{ name: 'Leave the look round', keys: ['Escape'], run: () => this.tour.end() }]),
+      { name: 'Take the tour', run: () => void this.tour.begin() },
+      ...(this.tour.at() === null ? [] : [{ name: 'Leave the tour', keys: ['Escape'], run: () => this.tour.end() }]),
     ]);
   }
 

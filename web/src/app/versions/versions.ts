@@ -52,7 +52,7 @@ export class VersionsScreen implements OnDestroy {
   protected readonly snapshots = signal<readonly Earlier[]>([]);
   protected readonly versions = computed(() => this.desk.document()?.versions ?? []);
   protected readonly names = computed(() => [
-    { id: NOW, text: 'as it stands' },
+    { id: NOW, text: 'now' },
     ...this.versions().map((v) => ({ id: v.name, text: v.name })),
   ]);
   private readonly wanted = signal<{ a: string; b: string } | null>(null);
@@ -78,7 +78,7 @@ export class VersionsScreen implements OnDestroy {
     const bars = this.comparison()?.bars;
     if (!bars) return '';
     const changed = bars.filter((b) => b.differs.length > 0).length;
-    if (changed === 0) return 'The two are the same in every bar.';
+    if (changed === 0) return 'The two versions are the same in every bar.';
     return `${changed} of ${bars.length} bars differ.`;
   });
   protected readonly figures = computed(() => {
@@ -86,8 +86,8 @@ export class VersionsScreen implements OnDestroy {
     return c ? FIGURES.map(({ words, term, of }) => ({ words, term, a: of(c.a), b: of(c.b) })) : [];
   });
   protected readonly shows = [
-    { id: 'differing' as const, text: 'What differs' },
-    { id: 'all' as const, text: 'Every bar' },
+    { id: 'differing' as const, text: 'Only differences' },
+    { id: 'all' as const, text: 'All bars' },
   ];
   /** Which side is heard. */
   protected readonly heard = signal<'a' | 'b'>('a');
@@ -134,7 +134,7 @@ export class VersionsScreen implements OnDestroy {
   }
 
   private nameOf(name: string): string {
-    return name === NOW ? 'as it stands' : name;
+    return name === NOW ? 'now' : name;
   }
 
   private async lay(document: Document, a: string, b: string): Promise<void> {
@@ -164,7 +164,7 @@ export class VersionsScreen implements OnDestroy {
   }
 
   protected take(name: string): void {
-    void this.desk.edit(`take up ${name}`, (d) => takeVersion(d, name));
+    void this.desk.edit(`go back to ${name}`, (d) => takeVersion(d, name));
   }
 
   protected drop(name: string): void {
@@ -173,7 +173,7 @@ export class VersionsScreen implements OnDestroy {
 
   /** Takes up how the song stood; what stands now can be taken back by undo, and kept versions stay. */
   protected goBack({ document, at }: Earlier): void {
-    void this.desk.edit(`as it stood ${this.day(at)}`, (d) => ({ ...document, versions: d.versions }));
+    void this.desk.edit(`go back to ${this.day(at)}`, (d) => ({ ...document, versions: d.versions }));
   }
 
   protected day(kept: string | number): string {
@@ -210,8 +210,8 @@ export class VersionsScreen implements OnDestroy {
 const FIGURES: readonly { readonly words: string; readonly term: Term | null; readonly of: (f: ComparedFigures) => string }[] = [
   { words: 'Difficulty', term: 'difficulty', of: (f) => `${f.difficulty}` },
   { words: 'Hardest part', term: null, of: (f) => (f.hardestPart === null ? '–' : `${f.hardestPart}`) },
-  { words: 'Motion of the left hand, in half steps', term: 'motion', of: (f) => `${f.motion}` },
+  { words: 'Left-hand travel, in half steps', term: 'motion', of: (f) => `${f.motion}` },
   { words: 'Notes to play', term: null, of: (f) => `${f.notes}` },
   { words: 'Jumps', term: 'jumps', of: (f) => `${f.jumps}` },
-  { words: 'To be mended', term: 'troubles', of: (f) => `${f.troubles}` },
+  { words: 'Problems to fix', term: 'troubles', of: (f) => `${f.troubles}` },
 ];

@@ -123,7 +123,7 @@ export class JoinStrip implements OnDestroy {
   }
 
   protected roomLabel({ counts, chosen }: RoomMark): string {
-    const what = chosen === null ? '' : chosen === 'none' ? ', left empty by you' : `, ${FILL_LABELS[chosen]}`;
+    const what = chosen === null ? '' : chosen === 'none' ? ', left empty' : `, ${FILL_LABELS[chosen]}`;
     return `Room for ${counts} ${counts === 1 ? 'count' : 'counts'}${what}`;
   }
 
@@ -160,7 +160,7 @@ export class JoinStrip implements OnDestroy {
     const { chord } = stack;
     const say = this.words.say();
     const keys = chord.pitches.map(say.pitch).join(', ');
-    return `${say.chord(chord.symbol)}, ${say.position(chord.position)}, ${keys}${chord.pinned ? ', kept by you' : ''}${this.clashes().has(chord.at) ? ', the hands meet' : ''}`;
+    return `${say.chord(chord.symbol)}, ${say.position(chord.position)}, ${keys}${chord.pinned ? ', your choice' : ''}${this.clashes().has(chord.at) ? ', the hands meet' : ''}`;
   }
 
   protected stoneLabel({ note, word, ahead }: Stone): string {
