@@ -75,7 +75,7 @@ test('anything that can be done, and any song, is found by its name', async ({ p
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('ArrowUp');
   await page.getByRole('option', { name: 'Go to: Accompaniment' }).click();
-  await expect(page.getByRole('heading', { name: 'The plan' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Accompaniment' })).toBeVisible();
   // Opened again in the very moment it closes, it is empty at once and lists what there is.
   await find(page, 'undo');
   const left = await page.locator('jh-finder').evaluate((finder) => {

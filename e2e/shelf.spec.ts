@@ -64,7 +64,7 @@ test('the shortcuts and the cautions are a key away', async ({ page }) => {
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog')).toContainText('Never force a stretch');
   await page.getByText('What the words mean').click();
-  await expect(page.getByRole('dialog')).toContainText('every finger’s way in half steps');
+  await expect(page.getByRole('dialog')).toContainText('in half steps, all fingers added up');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
 });
@@ -72,7 +72,7 @@ test('the shortcuts and the cautions are a key away', async ({ page }) => {
 test('a figure says what it means, where it stands', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
   await page.getByRole('link', { name: 'Accompaniment' }).click();
-  await expect(page.getByRole('heading', { name: 'The plan' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Accompaniment' })).toBeVisible();
   const what = page.getByLabel('What is meant by Difficulty');
   await what.focus();
   await page.keyboard.press('Enter');

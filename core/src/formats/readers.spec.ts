@@ -197,7 +197,7 @@ describe('letter lines', () => {
     [['pickup: 0', 'tune: C4 D | E F G |'], 'Line 4, bar 1: the bar has 2 counts where 3 are expected.'],
     [['tune: C4 D E | E F G A | C D E |'], 'Line 3, bar 2: the bar has 4 counts where 3 are expected.'],
     [['tune: C4 D E | E F | C D E |'], 'Line 3, bar 2: the bar has 2 counts'],
-    [['tune: C4 H E |'], 'Line 3, bar 1: “H” is not a note.'],
+    [['tune: C4 J E |'], 'Line 3, bar 1: “J” is not a note.'],
     [['tune: - D E |'], 'there is no note before this hold (-)'],
     [['tune: C4 D E |', 'chord: Gm7x - - |'], 'Line 4, bar 1: “Gm7x” is not a chord symbol.'],
     [['chord: C |'], 'there is no tune line above'],
@@ -210,7 +210,7 @@ describe('letter lines', () => {
   ])('answer %j with the place', (rows, expected) => expect(refused(lines(...rows))).toContain(expected));
 
   it('mark the very letters of a slip', () => {
-    const read = lines('tune: C4 D E | F H G |');
+    const read = lines('tune: C4 D E | F J G |');
     expect(read.ok ? null : [read.refusal.line, read.refusal.columns]).toEqual([3, [17, 18]]);
   });
 });

@@ -1,5 +1,6 @@
 export { ENGLISH, phrases, sentences, wordsWith } from './words.js';
-export { NOTE_NAMES, noteIn, symbolIn, type NoteNames } from './note-names.js';
+export { NOTE_NAMES, type NoteNames } from '../pitch/note-names.js';
+export { noteIn, symbolIn } from './note-names.js';
 export { type Code, type Fact } from './fact.js';
 export { type Speech } from './speech.js';
 export { capital } from './text.js';

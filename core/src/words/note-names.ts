@@ -1,9 +1,6 @@
 import { parseChord } from '../harmony/symbol.js';
+import type { NoteNames } from '../pitch/note-names.js';
 import type { NoteName } from '../pitch/pitch.js';
-
-/** How notes are named: C D E, do re mi, or the German way with H for B and B for B flat. */
-export const NOTE_NAMES = ['letters', 'solfege', 'german'] as const;
-export type NoteNames = (typeof NOTE_NAMES)[number];
 
 const SOLFEGE: Readonly<Record<string, string>> = { C: 'do', D: 're', E: 'mi', F: 'fa', G: 'sol', A: 'la', B: 'si' };
 

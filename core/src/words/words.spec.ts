@@ -3,7 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { SYMBOLS } from '../../testing/songs.js';
 import { parseChord } from '../harmony/symbol.js';
 import { midiOf, pitchAt } from '../pitch/pitch.js';
-import { NOTE_NAMES, noteIn, symbolIn } from './note-names.js';
+import { NOTE_NAMES, readNoteName } from '../pitch/note-names.js';
+import { readLetters } from '../formats/letters/read.js';
+import { noteIn, symbolIn } from './note-names.js';
 import { ENGLISH, wordsWith } from './words.js';
 
 const NAMES = ['C', 'D', 'E', 'F', 'G', 'A', 'B'].flatMap((letter) => ['bb', 'b', '', '#', '##'].map((sign) => letter + sign));
@@ -25,6 +27,28 @@ describe('note names', () => {
 
   it('tell every note from every other, whichever are used', () => {
     for (const names of NOTE_NAMES) expect(new Set(NAMES.map((n) => noteIn(names, n))).size).toBe(NAMES.length);
+  });
+
+  it('are read as they are written, whichever are used', () => {
+    for (const names of NOTE_NAMES)
+      for (const note of NAMES) {
+        expect(readNoteName(noteIn(names, note), names)).toBe(note);
+        expect(readNoteName(noteIn(names, note).toLowerCase(), names)).toBe(note);
+      }
+    for (const nothing of ['', 'I', 'Gs', 'doh', 'C###', 'bes es', 'Fish']) expect(readNoteName(nothing, 'letters')).toBeNull();
+  });
+
+  it('are read in letter lines, in which an H tells that B is B flat', () => {
+    const song = (key: string, tune: string, chords: string) => {
+      const read = readLetters(`key: ${key}\ntime: 4/4\ntune: ${tune}\nchord: ${chords}\n`);
+      if (!('song' in read)) throw new Error(JSON.stringify(read));
+      return { key: read.song.key, melody: read.song.melody.map((n) => n.pitch), chords: read.song.chords.map((c) => c.symbol) };
+    };
+    const letters = song('B minor', 'B4 C# F#_Eb Bb | B - . B', 'Bm - F#7/Bb - | Bb - B7/F# -');
+    expect(song('h-Moll', 'H4 Cis Fis_Es B | h - . h', 'Hm - F#7/B - | B - H7/F# -')).toEqual(letters);
+    expect(song('si minor', 'si4 do# fa#_mib sib | ti - . si', 'Bm - F#7/Bb - | Bb - B7/F# -')).toEqual(letters);
+    expect(song('C', 'B4 C D E', 'C - - -').melody[0]).toBe('B4');
+    expect(song('C\nnames: german', 'B4 C D E', 'B - - -')).toMatchObject({ melody: ['Bb4', 'C5', 'D5', 'E5'], chords: ['Bb'] });
   });
 
   it('leave chord symbols as they are written everywhere, but in German have H for B', () => {

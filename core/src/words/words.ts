@@ -3,7 +3,8 @@ import { midiOf, nameOf, type Pitch } from '../pitch/pitch.js';
 import { EN } from './en/index.js';
 import { INTERVALS, INVERSIONS, NUMBERS, degree, pianoKey, quality } from './en/music.js';
 import type { Code, Fact, Sayings } from './fact.js';
-import { noteIn, symbolIn, type NoteNames } from './note-names.js';
+import type { NoteNames } from '../pitch/note-names.js';
+import { noteIn, symbolIn } from './note-names.js';
 import type { Speech } from './speech.js';
 import { capital } from './text.js';
 

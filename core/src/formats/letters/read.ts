@@ -1,6 +1,7 @@
 import { parseKey } from '../../harmony/key.js';
 import { parseChord, plainSigns } from '../../harmony/symbol.js';
-import { HIGHEST_KEY, LOWEST_KEY, midiOf, noteName } from '../../pitch/pitch.js';
+import { NOTE_NAMES, readNoteName, type NoteNames } from '../../pitch/note-names.js';
+import { HIGHEST_KEY, LOWEST_KEY, midiOf } from '../../pitch/pitch.js';
 import { MOST } from '../../song/limits.js';
 import { emptySong, type Lyric, type Song } from '../../song/song.js';
 import { countTicks, type Meter } from '../../time/meter.js';
@@ -19,9 +20,11 @@ import { shield, unshield } from './escapes.js';
 import { barsOf, cellsOf, type Cell, type TextBar } from './grid.js';
 
 const MAX_TEXT = 1_000_000;
-const HEADERS = ['title', 'by', 'key', 'time', 'tempo', 'pickup', 'last-bar', 'section'];
+const HEADERS = ['title', 'by', 'key', 'time', 'tempo', 'pickup', 'last-bar', 'section', 'names'];
 const ROWS = ['tune', 'chord', 'words'] as const;
 type Row = (typeof ROWS)[number];
+/** A melody with an H in it names its notes the German way: nobody who writes H means B natural by B. */
+const NAMES_H = /^\s*tune\s*:(?:.*[\s|_])?h(?:is|es)?\d?(?=[\s|_]|$)/im;
 
 /**
  * Reads letter lines: letter names on a grid of counts, with chords and words on the same grid. The whole of the
@@ -31,7 +34,7 @@ export function readLetters(text: string): Reading {
   return reading(() => {
     if (!text.trim()) refuse(null, { code: 'letters.nothing' }, 'begin-tune-line');
     if (text.length > MAX_TEXT) refuse(null, { code: 'file.too-long', most: MAX_TEXT, what: 'letters' }, 'one-song');
-    const reader = new LettersReader();
+    const reader = new LettersReader(NAMES_H.test(text) ? 'german' : 'letters');
     text.split(/\r\n?|\n/).forEach((line, i) =>
       inPlace(
         () => [{ line: i + 1 }],
@@ -49,6 +52,8 @@ interface System {
 }
 
 class LettersReader {
+  constructor(private names: NoteNames) {}
+
   private readonly song: Song = { ...emptySong(), meters: [], tempo: 96 };
   private meter: Meter = { beats: 4, unit: 4 };
   private written: { at: Ticks; meter: Meter }[] = [];
@@ -116,8 +121,17 @@ class LettersReader {
       case 'section':
         this.song.marks.push({ at: this.at, kind: 'section', text: value });
         return;
+      case 'names': {
+        const names = NOTE_NAMES.find((n) => n === value.toLowerCase());
+        if (!names) return bad({ code: 'letters.value', what: 'names', text: value }, 'example-names');
+        this.names = names;
+        return;
+      }
       case 'key': {
-        const key = parseKey(plainSigns(value));
+        const [, tonic, mode] = /^([^\s-]+)[\s-]*(.*)$/.exec(value) ?? [];
+        const named = readNoteName(tonic, this.names);
+        const modes = mode.replace(/^dur$/i, 'major').replace(/^moll$/i, 'minor');
+        const key = parseKey(named ? `${named} ${modes}` : plainSigns(value));
         if (!key) return bad({ code: 'letters.value', what: 'key', text: value }, 'example-key');
         this.song.key = key;
         this.keyGiven = true;
@@ -239,13 +253,12 @@ class LettersReader {
       else refuse(this.place(line), { code: 'letters.hold' }, 'letter-or-rest', line, columns);
       return;
     }
-    const note = /^([A-Ga-g])(##|bb|#|b|♯|♭)?(\d)?$/.exec(text);
+    const [, named, digit] = /^(.*?)(\d)?$/.exec(text) ?? [];
+    const note = readNoteName(named ?? '', this.names);
     if (!note) return refuse(this.place(line), { code: 'letters.not-a-note', text }, 'write-note', line, columns);
-    const step = 'CDEFGAB'.indexOf(note[1].toUpperCase());
-    const sign = plainSigns(note[2] ?? '');
-    const alter = sign.startsWith('b') ? -sign.length : sign.length;
-    const octave = note[3] !== undefined ? Number(note[3]) : this.nearestOctave(step);
-    const pitch = `${noteName(step, alter)}${octave}`;
+    const step = 'CDEFGAB'.indexOf(note[0]);
+    const octave = digit !== undefined ? Number(digit) : this.nearestOctave(step);
+    const pitch = `${note}${octave}`;
     if (midiOf(pitch) < LOWEST_KEY || midiOf(pitch) > HIGHEST_KEY)
       refuse(this.place(line), { code: 'note.off-keyboard', pitch }, 'other-octave', line, columns);
     this.lastStep = { step, octave };
@@ -287,7 +300,8 @@ class LettersReader {
         const unit = length / counts;
         cell.slices.forEach((slice, s) => {
           if (slice.text === '-' || slice.text === '.') return;
-          const chord = parseChord(unshield(slice.text).replaceAll('~', ' '));
+          const written = unshield(slice.text).replaceAll('~', ' ');
+          const chord = parseChord(this.names === 'german' ? withGermanRoots(written) : written);
           // Words that stand for a chord are kept as they are.
           if (chord.kind === 'unread' && !chord.text.includes(' '))
             refuse(
@@ -351,4 +365,10 @@ class LettersReader {
 function lyricOf(text: string): Lyric {
   const joins = text.length > 1 && text.endsWith('-');
   return { text: unshield((joins ? text.slice(0, -1) : text).replaceAll('~', ' ')), joins };
+}
+
+/** A chord whose root and bass are named the German way, in international letters: "H7/B" is "B7/Bb". */
+function withGermanRoots(symbol: string): string {
+  const international = (letter: string) => (letter === 'H' ? 'B' : 'Bb');
+  return symbol.replace(/^(H|B(?![b♭]))/, international).replace(/(?<=\/\s*)(H|B(?![b♭]))$/, international);
 }

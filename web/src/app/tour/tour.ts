@@ -91,7 +91,7 @@ export class Tour {
         [style.height.px]="f.height"
       ></div>
       @let card = place();
-      <section class="card" role="dialog" aria-label="A look round" [style.left.px]="card.left" [style.top.px]="card.top">
+      <section class="card" role="dialog" aria-label="Take the tour" [style.left.px]="card.left" [style.top.px]="card.top">
         <p aria-live="polite">{{ shown.words }}</p>
         <div class="foot">
           <span>{{ number() }} of {{ count }}</span>

@@ -1,0 +1,39 @@
+import type { NoteName } from './pitch.js';
+
+/** How notes are named: C D E, do re mi, or the German way with H for B and B for B flat. */
+export const NOTE_NAMES = ['letters', 'solfege', 'german'] as const;
+export type NoteNames = (typeof NOTE_NAMES)[number];
+
+const SYLLABLES: Readonly<Record<string, string>> = {
+  do: 'C',
+  re: 'D',
+  ré: 'D',
+  mi: 'E',
+  fa: 'F',
+  sol: 'G',
+  so: 'G',
+  la: 'A',
+  si: 'B',
+  ti: 'B',
+};
+
+/**
+ * The note that a pianist means by a name without its octave: "Bb", "si♭", "Fis", "Es". Letters are capitals or small.
+ * Only "B" by itself means two things; it is B flat where notes are named the German way. Null for anything else.
+ *
+ * @example readNoteName('fa#', 'letters') // 'F#'
+ */
+export function readNoteName(text: string, names: NoteNames): NoteName | null {
+  const plain = text.replaceAll('♯', '#').replaceAll('♭', 'b');
+  const syllable = /^(do|re|ré|mi|fa|sol|so|la|si|ti)(#{0,2}|b{1,2})$/i.exec(plain);
+  if (syllable) return SYLLABLES[syllable[1].toLowerCase()] + syllable[2];
+  const letter = /^([A-Ha-h])(#{1,2}|bb?|(?:is){1,2}|(?:es){1,2}|s|ses|sas)?$/.exec(plain);
+  if (!letter) return null;
+  const [, name, ending = ''] = letter;
+  const capital = name.toUpperCase();
+  // "As" and "Es" drop a vowel; no other letter does.
+  if (/^s/.test(ending) && !/^(A|E)$/.test(capital)) return null;
+  if (capital === 'B' && ending === '' && names === 'german') return 'Bb';
+  const signs = /^[#b]/.test(ending) ? ending : ending.replace(/^s/, 'es').replaceAll('as', 'es').replaceAll('is', '#');
+  return (capital === 'H' ? 'B' : capital) + signs.replaceAll('es', 'b');
+}
