@@ -2,6 +2,6 @@
 import { run } from '../scripts/install.mjs';
 
 const cases = Number(process.argv[2] ?? 60_000);
-run('npx', ['vitest', 'run', 'core/src/formats/hostile.spec.ts', '--testTimeout', '3600000'], {
+run('npx', ['vitest', 'run', 'core/src/formats/hostile.long.spec.ts', '--testTimeout', '3600000'], {
   env: { ...process.env, FUZZ_RUNS: String(cases) },
 });

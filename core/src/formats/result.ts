@@ -55,7 +55,11 @@ export type RefusalCause =
   | { readonly code: 'letters.no-tune' }
   | { readonly code: 'letters.last-bar'; readonly counts: number }
   | { readonly code: 'letters.empty-header'; readonly name: string }
-  | { readonly code: 'letters.value'; readonly what: 'key' | 'time' | 'tempo' | 'pickup' | 'counts' | 'names'; readonly text: string }
+  | {
+      readonly code: 'letters.value';
+      readonly what: 'key' | 'time' | 'tempo' | 'pickup' | 'counts' | 'names';
+      readonly text: string;
+    }
   | { readonly code: 'letters.slices'; readonly slices: number }
   | { readonly code: 'letters.pickup-counts'; readonly counts: number; readonly expected: number }
   | { readonly code: 'letters.before-pickup' }
