@@ -71,6 +71,13 @@ test('anything that can be done, and any song, is found by its name', async ({ p
   await find(page, 'undo');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
+  // What had the focus before is not pressed by the key that chose from the list.
+  await page.getByRole('button', { name: 'Evening theme' }).click();
+  await find(page, 'two notes');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Undo: two notes' })).toBeVisible();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening');
+  await page.getByRole('button', { name: 'Day theme' }).click();
   await find(page, 'go to');
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('ArrowUp');
@@ -96,7 +103,7 @@ test('anything that can be done, and any song, is found by its name', async ({ p
   await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
   await page.keyboard.press('Escape');
   await find(page, 'zzz');
-  await expect(page.getByText('Nothing here is called that.')).toBeVisible();
+  await expect(page.getByText('Nothing matches.')).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('combobox', { name: 'Find an action or a song' })).toBeHidden();
 });
