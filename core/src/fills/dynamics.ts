@@ -2,7 +2,7 @@ import type { Hand, Loudness, Swell } from '../song/decisions.js';
 import type { Ticks } from '../time/ticks.js';
 
 /** Loudness of each dynamic as a share of the loudest, between the steps that keyboards and MIDI files know. */
-export const LOUDNESS: Readonly<Record<Loudness, number>> = { pp: 0.34, p: 0.46, mp: 0.58, mf: 0.72, f: 0.84, ff: 0.95 };
+const LOUDNESS: Readonly<Record<Loudness, number>> = { pp: 0.34, p: 0.46, mp: 0.58, mf: 0.72, f: 0.84, ff: 0.95 };
 
 /** How far a swell goes from where it begins, as a share of the loudest. */
 const SWELL = 0.14;

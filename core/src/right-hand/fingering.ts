@@ -245,7 +245,7 @@ export interface FingerTerm {
 }
 
 /** What a given fingering costs, term by term: the sum is that of {@link costOfFingering}. */
-export function termsOfFingering(problem: FingeringProblem, chosen: readonly number[]): FingerTerm[] {
+function termsOfFingering(problem: FingeringProblem, chosen: readonly number[]): FingerTerm[] {
   const costs = new Map<FingerTerm['term'], number>();
   const add = (term: FingerTerm['term'], cost: number) => cost !== 0 && costs.set(term, (costs.get(term) ?? 0) + cost);
   let anchors = 0;
