@@ -205,6 +205,9 @@ describe('letter lines', () => {
     [['tune: C4 D E |', 'words: a b c | d |'], 'there are 2 bars where the tune has 1'],
     [['tune: C9 D E |'], 'off the keyboard'],
     [['tempo: fast'], '“fast” is not a tempo'],
+    [['key: -minor'], '“-minor” is not a key'],
+    [['names: runes'], '“runes” is not a way to name notes'],
+    [['\n'.repeat(900_000), 'C D E'], 'the line does not say what it is'],
     [['C D E'], 'the line does not say what it is'],
     [['tune:'], 'There is no tune yet.'],
   ])('answer %j with the place', (rows, expected) => expect(refused(lines(...rows))).toContain(expected));

@@ -48,6 +48,7 @@ describe('note names', () => {
     expect(song('h-Moll', 'H4 Cis Fis_Es B | h - . h', 'Hm - F#7/B - | B - H7/F# -')).toEqual(letters);
     expect(song('si minor', 'si4 do# fa#_mib sib | ti - . si', 'Bm - F#7/Bb - | Bb - B7/F# -')).toEqual(letters);
     expect(song('C', 'B4 C D E', 'C - - -').melody[0]).toBe('B4');
+    expect(song('C', 'B4 C D E % h', 'C - - -').melody[0]).toBe('B4');
     expect(song('C\nnames: german', 'B4 C D E', 'B - - -')).toMatchObject({ melody: ['Bb4', 'C5', 'D5', 'E5'], chords: ['Bb'] });
   });
 

@@ -23,8 +23,11 @@ const MAX_TEXT = 1_000_000;
 const HEADERS = ['title', 'by', 'key', 'time', 'tempo', 'pickup', 'last-bar', 'section', 'names'];
 const ROWS = ['tune', 'chord', 'words'] as const;
 type Row = (typeof ROWS)[number];
-/** A melody with an H in it names its notes the German way: nobody who writes H means B natural by B. */
-const NAMES_H = /^\s*tune\s*:(?:.*[\s|_])?h(?:is|es)?\d?(?=[\s|_]|$)/im;
+/**
+ * A tune line with an H in it, its comment taken off. Such a melody names its notes the German way: nobody who writes H means B natural
+ * by B.
+ */
+const TUNE_WITH_H = /^\s*tune\s*:(?:.*[\s|_])?h(?:is|es)?\d?(?=[\s|_]|$)/i;
 
 /**
  * Reads letter lines: letter names on a grid of counts, with chords and words on the same grid. The whole of the
@@ -34,8 +37,10 @@ export function readLetters(text: string): Reading {
   return reading(() => {
     if (!text.trim()) refuse(null, { code: 'letters.nothing' }, 'begin-tune-line');
     if (text.length > MAX_TEXT) refuse(null, { code: 'file.too-long', most: MAX_TEXT, what: 'letters' }, 'one-song');
-    const reader = new LettersReader(NAMES_H.test(text) ? 'german' : 'letters');
-    text.split(/\r\n?|\n/).forEach((line, i) =>
+    const lines = text.split(/\r\n?|\n/);
+    const german = lines.some((line) => TUNE_WITH_H.test(withoutComment(line)));
+    const reader = new LettersReader(german ? 'german' : 'letters');
+    lines.forEach((line, i) =>
       inPlace(
         () => [{ line: i + 1 }],
         () => reader.takeLine(line, i + 1),
@@ -72,7 +77,7 @@ class LettersReader {
   private shortBar: RefusedInput | null = null;
 
   takeLine(raw: string, line: number): void {
-    const text = shield(raw).replace(/(^|\s)%.*$/, '');
+    const text = withoutComment(raw);
     if (!text.trim()) return;
     const match = /^\s*([A-Za-z-]+)\s*:/.exec(text);
     const name = match?.[1].toLowerCase() ?? '';
@@ -128,7 +133,7 @@ class LettersReader {
         return;
       }
       case 'key': {
-        const [, tonic, mode] = /^([^\s-]+)[\s-]*(.*)$/.exec(value) ?? [];
+        const [, tonic, mode] = /^([^\s-]*)[\s-]*(.*)$/.exec(value) ?? ['', '', ''];
         const named = readNoteName(tonic, this.names);
         const modes = mode.replace(/^dur$/i, 'major').replace(/^moll$/i, 'minor');
         const key = parseKey(named ? `${named} ${modes}` : plainSigns(value));
@@ -366,6 +371,9 @@ function lyricOf(text: string): Lyric {
   const joins = text.length > 1 && text.endsWith('-');
   return { text: unshield((joins ? text.slice(0, -1) : text).replaceAll('~', ' ')), joins };
 }
+
+/** A typed line with its escaped marks put out of the way and its comment taken off. */
+const withoutComment = (line: string): string => shield(line).replace(/(^|\s)%.*$/, '');
 
 /** A chord whose root and bass are named the German way, in international letters: "H7/B" is "B7/Bb". */
 function withGermanRoots(symbol: string): string {
