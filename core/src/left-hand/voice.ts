@@ -236,15 +236,20 @@ export function explainVoicing(
   against?: readonly Pitch[],
 ): { readonly chosen: ExplainedVoicing; readonly rival: ExplainedVoicing | null } {
   const { layers } = problem;
-  const at = (k: number) => layers[k]?.voicings[choices[k]] ?? null;
   const explained = (here: Voicing): ExplainedVoicing => ({
     shape: shapeIn(layers[i].chord, here),
     pitches: here.pitches,
-    terms: termsAt(problem, i, { before: at(i - 1), here, after: at(i + 1) }, hands),
+    terms: termsIn(problem, choices, i, here, hands),
   });
   const asked = against && layers[i].free.voicings.find((v) => v.pitches.join() === against.join());
   const rival = against ? asked : alternatives(problem, choices, i)[0]?.voicing;
   return { chosen: explained(layersAt(problem, choices, i)), rival: rival ? explained(rival) : null };
+}
+
+/** What a voicing costs in the place of the chosen one, its neighbours staying as they are. */
+function termsIn(problem: VoicingProblem, choices: readonly number[], i: number, here: Voicing, hands: Hands): TermCost[] {
+  const at = (k: number) => problem.layers[k]?.voicings[choices[k]] ?? null;
+  return termsAt(problem, i, { before: at(i - 1), here, after: at(i + 1) }, hands);
 }
 
 /** What the chosen voicing of a chord saves against another at the same place, term by term, the largest differences first. */
@@ -255,11 +260,9 @@ function termDifferences(
   other: Voicing,
   hands: Hands,
 ): TermDifference[] {
-  const at = (k: number) => problem.layers[k]?.voicings[choices[k]] ?? null;
-  const around = (here: Voicing) => termsAt(problem, i, { before: at(i - 1), here, after: at(i + 1) }, hands);
   const key = (t: { term: string; where: string }) => `${t.where} ${t.term}`;
-  const chosen = around(layersAt(problem, choices, i));
-  const rival = around(other);
+  const chosen = termsIn(problem, choices, i, layersAt(problem, choices, i), hands);
+  const rival = termsIn(problem, choices, i, other, hands);
   const costs = new Map(chosen.map((t) => [key(t), t]));
   const all = [...chosen, ...rival.filter((t) => !costs.has(key(t))).map((t) => ({ ...t, cost: 0 }))];
   const against = new Map(rival.map((t) => [key(t), t.cost]));

@@ -4,16 +4,25 @@ import type { NoteName } from './pitch.js';
 export const NOTE_NAMES = ['letters', 'solfege', 'german'] as const;
 export type NoteNames = (typeof NOTE_NAMES)[number];
 
+const SOLFEGE: Readonly<Record<string, string>> = { C: 'do', D: 're', E: 'mi', F: 'fa', G: 'sol', A: 'la', B: 'si' };
+
+/** The German names that are not made of the letter and its ending. */
+const GERMAN: Readonly<Record<string, string>> = { B: 'H', Bb: 'B', Bbb: 'Heses', Eb: 'Es', Ebb: 'Eses', Ab: 'As', Abb: 'Asas' };
+
+/** A note as it is named: "Bb" is "Bb", "si♭" or "B"; "F#" is "F#", "fa♯" or "Fis". */
+export function noteIn(names: NoteNames, note: NoteName): string {
+  const [letter, signs] = [note[0], note.slice(1)];
+  if (names === 'letters') return note;
+  if (names === 'solfege') return SOLFEGE[letter] + signs.replaceAll('b', '♭').replaceAll('#', '♯');
+  const ending = signs.replaceAll('#', 'is').replaceAll('b', 'es');
+  return GERMAN[note] ?? (letter === 'B' ? 'H' : letter) + ending;
+}
+
+/** The notes of the syllables, those of other countries too. */
 const SYLLABLES: Readonly<Record<string, string>> = {
-  do: 'C',
-  re: 'D',
+  ...Object.fromEntries(Object.entries(SOLFEGE).map(([letter, syllable]) => [syllable, letter])),
   ré: 'D',
-  mi: 'E',
-  fa: 'F',
-  sol: 'G',
   so: 'G',
-  la: 'A',
-  si: 'B',
   ti: 'B',
 };
 

@@ -1,6 +1,5 @@
 export { ENGLISH, phrases, sentences, wordsWith } from './words.js';
 export { NOTE_NAMES, type NoteNames } from '../pitch/note-names.js';
-export { noteIn, symbolIn } from './note-names.js';
 export { type Code, type Fact } from './fact.js';
 export { type Speech } from './speech.js';
 export { capital } from './text.js';

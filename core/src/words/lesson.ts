@@ -1,10 +1,5 @@
 import type { Lesson } from '../sheet/lesson.js';
-import { meterName } from '../time/meter.js';
 import type { Speech } from './speech.js';
-
-/** What a lesson says of the song: "G minor, 3/4, ♩ = 96". */
-export const lessonAbout = ({ song }: Lesson, say: Speech): string =>
-  `${say.key(song.key)}, ${meterName(song.meters[0])}, ♩ = ${song.tempo}`;
 
 /** Which part is the hardest and why, with what to do about it; null where none stands out. */
 export function hardestAdvice({ hardest }: Pick<Lesson, 'hardest'>, say: Speech): string | null {

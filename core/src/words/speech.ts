@@ -12,6 +12,8 @@ export interface Speech {
   readonly pitch: (pitch: Pitch) => string;
   /** Pitches in a row, bottom-up: "C3 E3 G3". */
   readonly pitches: (pitches: readonly Pitch[]) => string;
+  /** The same without their octaves: "C E G". */
+  readonly notes: (pitches: readonly Pitch[]) => string;
   /** A chord symbol: "Gm7". */
   readonly symbol: (symbol: string) => string;
   /** A chord by its name: "G minor seventh". */

@@ -3,9 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { SYMBOLS } from '../../testing/songs.js';
 import { parseChord } from '../harmony/symbol.js';
 import { midiOf, pitchAt } from '../pitch/pitch.js';
-import { NOTE_NAMES, readNoteName } from '../pitch/note-names.js';
+import { NOTE_NAMES, noteIn, readNoteName } from '../pitch/note-names.js';
 import { readLetters } from '../formats/letters/read.js';
-import { noteIn, symbolIn } from './note-names.js';
+import { readSymbolIn, symbolIn } from '../harmony/german-roots.js';
 import { ENGLISH, wordsWith } from './words.js';
 
 const NAMES = ['C', 'D', 'E', 'F', 'G', 'A', 'B'].flatMap((letter) => ['bb', 'b', '', '#', '##'].map((sign) => letter + sign));
@@ -50,6 +50,11 @@ describe('note names', () => {
     expect(song('C', 'B4 C D E', 'C - - -').melody[0]).toBe('B4');
     expect(song('C', 'B4 C D E % h', 'C - - -').melody[0]).toBe('B4');
     expect(song('C\nnames: german', 'B4 C D E', 'B - - -')).toMatchObject({ melody: ['Bb4', 'C5', 'D5', 'E5'], chords: ['Bb'] });
+  });
+
+  it('bring every chord symbol back', () => {
+    for (const names of NOTE_NAMES)
+      for (const symbol of SYMBOLS) expect(readSymbolIn(names, symbolIn(names, symbol))).toBe(parseChord(symbol).text);
   });
 
   it('leave chord symbols as they are written everywhere, but in German have H for B', () => {

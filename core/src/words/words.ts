@@ -1,10 +1,10 @@
+import { symbolIn } from '../harmony/german-roots.js';
 import { parseChord } from '../harmony/symbol.js';
 import { midiOf, nameOf, type Pitch } from '../pitch/pitch.js';
 import { EN } from './en/index.js';
 import { INTERVALS, INVERSIONS, NUMBERS, degree, pianoKey, quality } from './en/music.js';
 import type { Code, Fact, Sayings } from './fact.js';
-import type { NoteNames } from '../pitch/note-names.js';
-import { noteIn, symbolIn } from './note-names.js';
+import { noteIn, type NoteNames } from '../pitch/note-names.js';
 import type { Speech } from './speech.js';
 import { capital } from './text.js';
 
@@ -22,6 +22,7 @@ export function wordsWith(names: NoteNames): Speech {
     note,
     pitch,
     pitches: (pitches) => pitches.map(pitch).join(' '),
+    notes: (pitches) => pitches.map((p) => note(nameOf(p))).join(' '),
     symbol,
     chord: (text) => {
       const chord = parseChord(text);

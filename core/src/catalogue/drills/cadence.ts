@@ -55,8 +55,12 @@ export function cadenceDrill(cadence: Cadence, keys: readonly Key[], hands: Hand
   const tasks = keys.map((key): DrillTask => {
     const symbols = cadenceSymbols(cadence, key);
     return {
-      ...{ ask: { code: 'task.cadence', cadence, key, symbols }, grips: nearest(symbols, key, hands) },
-      ...{ hand: 'left', anyOctave: true, shown: true, names: null },
+      ask: { code: 'task.cadence', cadence, key, symbols },
+      grips: nearest(symbols, key, hands),
+      hand: 'left',
+      anyOctave: true,
+      shown: true,
+      names: null,
     };
   });
   return { id: `cadence:${cadence}:${keys[0]?.mode ?? 'major'}`, title: { code: 'drill.cadence', cadence }, tasks };

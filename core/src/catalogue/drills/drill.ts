@@ -78,12 +78,9 @@ export const gripOf = (c: Pick<PartChord, 'pitches' | 'fingers' | 'symbol' | 'po
 /** The next key above one that a name stands for. */
 export const nextUp = (name: NoteName, above: number): number => above + 1 + ((pitchClass(name) - above - 1 + 240) % 12);
 
-/** Close positions of a chord, rising from the root near C3 or C4, each with its fingers. */
-
 /** Keys of a chord as it lies. */
 export type ChordGrip = DrillGrip & { readonly label: { readonly symbol: string; readonly position: Position } };
 
-/** Close positions of a chord, rising from the root near C3 or C4, each with its fingers. */
 export function inversionsOf(chord: Chord, hand: Hand): ChordGrip[] {
   const tones = chord.tones.slice(0, 4);
   let last = (hand === 'left' ? 48 : 60) - 6;

@@ -10,7 +10,11 @@ export function inversionsDrill(symbol: string, hand: Hand): Drill | null {
   const grips = [...up, ...up.slice(0, -1).reverse()];
   const task: DrillTask = {
     ask: { code: 'task.inversions', symbol: chord.text },
-    ...{ grips, hand, anyOctave: true, shown: true, names: null },
+    grips,
+    hand,
+    anyOctave: true,
+    shown: true,
+    names: null,
   };
   return { id: `inversions:${symbol}:${hand}`, title: { code: 'drill.inversions', symbol }, tasks: [task] };
 }

@@ -13,7 +13,11 @@ export function warmUpDrills(arrangement: Arrangement, hands: Hands): Drill[] {
     .map(gripOf);
   const shapes: DrillTask = {
     ask: { code: 'task.song-chords' },
-    ...{ grips: grips.slice(0, 12), hand: 'left', anyOctave: false, shown: true, names: null },
+    grips: grips.slice(0, 12),
+    hand: 'left',
+    anyOctave: false,
+    shown: true,
+    names: null,
   };
   const runs = (['right', 'left'] as const).flatMap((hand): Drill[] =>
     (['scale', 'arpeggio'] as const).map((kind) => runDrill(kind, key, hand, hands)),

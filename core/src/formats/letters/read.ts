@@ -1,3 +1,4 @@
+import { readSymbolIn } from '../../harmony/german-roots.js';
 import { parseKey } from '../../harmony/key.js';
 import { parseChord, plainSigns } from '../../harmony/symbol.js';
 import { NOTE_NAMES, readNoteName, type NoteNames } from '../../pitch/note-names.js';
@@ -306,7 +307,7 @@ class LettersReader {
         cell.slices.forEach((slice, s) => {
           if (slice.text === '-' || slice.text === '.') return;
           const written = unshield(slice.text).replaceAll('~', ' ');
-          const chord = parseChord(this.names === 'german' ? withGermanRoots(written) : written);
+          const chord = parseChord(readSymbolIn(this.names, written));
           // Words that stand for a chord are kept as they are.
           if (chord.kind === 'unread' && !chord.text.includes(' '))
             refuse(
@@ -374,9 +375,3 @@ function lyricOf(text: string): Lyric {
 
 /** A typed line with its escaped marks put out of the way and its comment taken off. */
 const withoutComment = (line: string): string => shield(line).replace(/(^|\s)%.*$/, '');
-
-/** A chord whose root and bass are named the German way, in international letters: "H7/B" is "B7/Bb". */
-function withGermanRoots(symbol: string): string {
-  const international = (letter: string) => (letter === 'H' ? 'B' : 'Bb');
-  return symbol.replace(/^(H|B(?![b♭]))/, international).replace(/(?<=\/\s*)(H|B(?![b♭]))$/, international);
-}

@@ -101,11 +101,14 @@ const FOR: Readonly<Record<TermCost['term'], string>> = {
   endInverted: 'end in root position',
 };
 
+/** Half steps by which two voicings differ, to a tenth. */
+const halfSteps = ({ saved }: TermDifference): number => Math.round(Math.abs(saved) * 10) / 10;
+
 /** A term for or against a voicing, and where that shows: "move 4 half steps more on to the next chord". */
-function weighed({ term, where, saved }: TermDifference, say: Speech): string {
+function weighed(difference: TermDifference, say: Speech): string {
+  const { term, where, saved } = difference;
   const next = where === 'to' ? ' on to the next chord' : '';
-  if (term === 'motion')
-    return `move ${say.count(Math.round(Math.abs(saved) * 10) / 10, 'half step')} ${saved > 0 ? 'more' : 'less'}${next}`;
+  if (term === 'motion') return `move ${say.count(halfSteps(difference), 'half step')} ${saved > 0 ? 'more' : 'less'}${next}`;
   return `${(saved > 0 ? AGAINST : FOR)[term]}${next}`;
 }
 
@@ -120,8 +123,7 @@ function decision(other: string, terms: readonly TermDifference[], say: Speech):
     const [first, second] = told;
     if (first?.term === 'motion' && second?.term === 'motion') {
       const [here, next] = first.where === 'to' ? [second, first] : [first, second];
-      const far = (t: TermDifference) => Math.round(Math.abs(t.saved) * 10) / 10;
-      return `move ${say.count(far(here), 'half step')} ${here.saved > 0 ? 'more' : 'less'} here and ${far(next)} on to the next chord`;
+      return `move ${say.count(halfSteps(here), 'half step')} ${here.saved > 0 ? 'more' : 'less'} here and ${halfSteps(next)} on to the next chord`;
     }
     return say.list(told.map((t) => weighed(t, say)));
   };

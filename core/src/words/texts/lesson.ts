@@ -1,6 +1,7 @@
 import type { Arrangement } from '../../arrange/arrangement.js';
 import { lessonOf } from '../../sheet/lesson.js';
-import { hardestAdvice, lessonAbout } from '../lesson.js';
+import { meterName } from '../../time/meter.js';
+import { hardestAdvice } from '../lesson.js';
 import { CAUTION } from '../en/labels.js';
 import { partTitle, repeats, together } from '../en/music.js';
 import { changeInShort } from '../en/voicing.js';
@@ -10,7 +11,7 @@ import { capital } from '../text.js';
 /** A lesson as plain text. */
 export function lessonText(arrangement: Arrangement, say: Speech): string {
   const lesson = lessonOf(arrangement);
-  const lines = [lesson.song.title, lessonAbout(lesson, say)];
+  const lines = [lesson.song.title, `${say.key(lesson.song.key)}, ${meterName(lesson.song.meters[0])}, ♩ = ${lesson.song.tempo}`];
   const hardest = hardestAdvice(lesson, say);
   if (hardest) lines.push(hardest);
   for (const { part, repeats: as, start, notes, chords, together: joins, watch } of lesson.parts) {

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import type { Arrangement, PartChord } from '@joined-hands/core/arrange';
 import { gripsOf, shapeOf, shapesOf } from '@joined-hands/core/left-hand';
-import { nameOf } from '@joined-hands/core/pitch';
 import { capital, changeInShort, partTitle } from '@joined-hands/core/words';
 import { DeskStore } from '../state/desk.store';
 import { LittleKeyboard, octavesOf } from '../widgets/little-keyboard';
@@ -53,7 +52,7 @@ export class Progression {
           times,
           form,
           shape: numbers.get(form) ?? 0,
-          letters: chord.pitches.map((p) => this.words.say().note(nameOf(p))).join(' '),
+          letters: this.words.say().notes(chord.pitches),
           motion: chord.motion,
           inShort: changeInShort(chord.moves, this.words.say()),
         };

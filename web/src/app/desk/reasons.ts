@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, out
 import type { PartChord } from '@joined-hands/core/arrange';
 import { degreeOf, otherNames, parseChord } from '@joined-hands/core/harmony';
 import type { VoicedChord } from '@joined-hands/core/left-hand';
-import { midiOf, nameOf } from '@joined-hands/core/pitch';
+import { midiOf } from '@joined-hands/core/pitch';
 import { pinVoicing, setFingers, unpinVoicing } from '@joined-hands/core/song';
 import { Player } from '../audio/player';
 import { DeskStore } from '../state/desk.store';
@@ -113,7 +113,7 @@ export class Reasons {
   }
 
   protected letters(pitches: readonly string[]): string {
-    return pitches.map((p) => this.words.say().note(nameOf(p))).join(' ');
+    return this.words.say().notes(pitches);
   }
 
   /** Why it lies this way, and what its voices do: sentences. */

@@ -2,7 +2,6 @@ import { placeOf } from '@joined-hands/core/time';
 import { FILL_LABELS } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import type { Room } from '@joined-hands/core/arrange';
-import { nameOf } from '@joined-hands/core/pitch';
 import { setFill, type FillKind } from '@joined-hands/core/song';
 import { asArranged, planStretch } from '../audio/plan';
 import { DeskStore } from '../state/desk.store';
@@ -19,7 +18,7 @@ const TRIED = 0.6;
   selector: 'jh-room-facts',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Offers, Signs],
-  template: `<h2>Room for {{ room().counts }} {{ room().counts === 1 ? 'count' : 'counts' }}</h2>
+  template: `<h2>Room for {{ words.say().count(room().counts, 'count') }}</h2>
     <p class="where" data-testid="room-where"><jh-signs [text]="where()" /></p>
     @if (room().chosen; as chosen) {
       <p class="chosen">
@@ -48,7 +47,7 @@ export class RoomFacts {
   readonly room = input.required<Room>();
   private readonly desk = inject(DeskStore);
   private readonly settings = inject(SettingsStore);
-  private readonly words = inject(Words);
+  protected readonly words = inject(Words);
 
   protected readonly where = computed(() => {
     const arrangement = this.desk.arrangement();
@@ -74,7 +73,7 @@ export class RoomFacts {
     return room.offers.map((fill) => ({
       id: fill.kind,
       title: FILL_LABELS[fill.kind],
-      aside: fill.kind === room.chosen ? 'kept' : fill.notes.map((n) => this.words.say().note(nameOf(n.pitch))).join(' '),
+      aside: fill.kind === room.chosen ? 'kept' : this.words.say().notes(fill.notes.map((n) => n.pitch)),
       why: this.words.say().fact(fill.why),
       pitches: fill.notes.map((n) => n.pitch),
       plan: planStretch(

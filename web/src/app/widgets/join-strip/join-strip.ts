@@ -124,7 +124,7 @@ export class JoinStrip implements OnDestroy {
 
   protected roomLabel({ counts, chosen }: RoomMark): string {
     const what = chosen === null ? '' : chosen === 'none' ? ', left empty' : `, ${FILL_LABELS[chosen]}`;
-    return `Room for ${counts} ${counts === 1 ? 'count' : 'counts'}${what}`;
+    return `Room for ${this.words.say().count(counts, 'count')}${what}`;
   }
 
   protected marksIn(line: StripLine): readonly { x: number; y: number; verdict: Verdict; text: string }[] {
