@@ -63,7 +63,7 @@ describe('the library', () => {
   });
 
   it('adds many songs or none of them', async () => {
-    await expect(library.addAll([HARBOUR, { ...LAMPS, choices: () => undefined } as unknown as Document])).rejects.toThrow();
+    await expect(library.addAll([HARBOUR, { ...LAMPS, choices: 1n } as unknown as Document])).rejects.toThrow();
     expect(await library.shelf()).toEqual([]);
     expect(await library.addAll([HARBOUR, LAMPS])).toHaveLength(2);
     expect(await library.shelf()).toHaveLength(2);
@@ -177,6 +177,19 @@ describe('the library', () => {
     await library.save('old', LAMPS);
     expect(titles(await library.snapshots('old'))).toEqual([HARBOUR.song.title]);
     expect(await library.passes()).toEqual([]);
+  });
+
+  it('reads a song that was saved as an object or as text, and gives a damaged text out as it is', async () => {
+    const id = await library.add(HARBOUR);
+    const read = async () => (await library.get(id))?.document;
+    await raw((db) => db.table('songs').update(id, { document: LAMPS }));
+    expect(await read()).toEqual(LAMPS);
+    await library.save(id, HARBOUR);
+    const saved = await raw((db) => db.table('songs').get(id) as Promise<Record<string, unknown>>);
+    expect(saved).toMatchObject({ title: HARBOUR.song.title, document: JSON.stringify(HARBOUR) });
+    await raw((db) => db.table('songs').update(id, { document: '{"version":' }));
+    expect(await read()).toBe('{"version":');
+    expect(cardOf(await read())).toMatchObject({ fault: { why: 'damaged' } });
   });
 
   it('says why a song is not saved, with a way out', () => {

@@ -73,6 +73,28 @@ class Database extends Dexie {
     this.version(5).stores({
       songs: 'id, createdAt, [createdAt+updatedAt+id], [id+document.song.title+createdAt+updatedAt]',
     });
+    // Documents are saved as text with the title beside them; those that lie there as objects are read as before.
+    this.version(6).stores({ songs: 'id, createdAt, [createdAt+updatedAt+id], [id+title+createdAt+updatedAt]' });
+    this.songs.hook('reading', withDocument);
+  }
+}
+
+/**
+ * A song as a record of the browser. Its document is text, which the browser takes as it is; an object of thousands of notes it
+ * would copy note by note while the page waits.
+ */
+function recordOf<T extends StoredSong>(song: T): T & { readonly title?: string } {
+  const { title } = (song.document as Document | null)?.song ?? {};
+  return { ...song, ...(typeof title === 'string' ? { title } : {}), document: JSON.stringify(song.document) };
+}
+
+/** A song out of its record; a text that cannot be read stays as it is, so that the check says that the song is damaged. */
+function withDocument<T extends StoredSong | undefined>(record: T): T {
+  if (typeof record?.document !== 'string') return record;
+  try {
+    return { ...record, document: JSON.parse(record.document) as unknown };
+  } catch {
+    return record;
   }
 }
 
@@ -136,7 +158,7 @@ export class Library {
   ): Promise<string[]> {
     const now = createdAt ?? Date.now();
     const songs = documents.map((document) => ({ id: crypto.randomUUID(), createdAt: now, updatedAt: now, demo, document }));
-    await this.db.transaction('rw', this.db.songs, () => this.db.songs.bulkAdd(songs));
+    await this.db.transaction('rw', this.db.songs, () => this.db.songs.bulkAdd(songs.map(recordOf)));
     return songs.map((s) => s.id);
   }
 
@@ -175,14 +197,14 @@ export class Library {
   }
 
   private async put(entry: Omit<StoredSong, 'document'>, document: Document): Promise<void> {
-    await this.db.songs.put({ ...entry, document, updatedAt: later(entry.updatedAt) });
+    await this.db.songs.put(recordOf({ ...entry, document, updatedAt: later(entry.updatedAt) }));
   }
 
   /** What is stored beside a song's document, and its title (null where it has none that can be read): without reading the document. */
   private async entry(id: string): Promise<(Omit<StoredSong, 'document'> & { readonly title: string | null }) | null> {
     const demo = this.demos.get(id);
     const keys = await this.db.songs
-      .where('[id+document.song.title+createdAt+updatedAt]')
+      .where('[id+title+createdAt+updatedAt]')
       .between([id, Dexie.minKey], [id, Dexie.maxKey])
       .keys();
     const [key] = keys as unknown as [string, string, number, number][];
@@ -207,7 +229,8 @@ export class Library {
     await this.db.transaction('rw', this.db.songs, this.db.bin, async () => {
       const known = (await this.db.songs.get(id)) ?? (await this.db.bin.get(id));
       const now = Date.now();
-      await this.db.songs.put({ id, createdAt: known?.createdAt ?? now, updatedAt: now, demo: known?.demo ?? false, document });
+      const createdAt = known?.createdAt ?? now;
+      await this.db.songs.put(recordOf({ id, createdAt, updatedAt: now, demo: known?.demo ?? false, document }));
       await this.db.bin.delete(id);
     });
   }
@@ -220,7 +243,9 @@ export class Library {
       const document = song.document as Document;
       const now = Date.now();
       const copy = withTitle(document, oneLine(`${oneLine(document.song.title, 190)} (copy)`));
-      return this.db.songs.add({ id: crypto.randomUUID(), createdAt: now, updatedAt: now, demo: false, document: copy });
+      return this.db.songs.add(
+        recordOf({ id: crypto.randomUUID(), createdAt: now, updatedAt: now, demo: false, document: copy }),
+      );
     });
   }
 
@@ -257,7 +282,7 @@ export class Library {
       const song = await this.db.bin.get(id);
       if (!song) return;
       const { removedAt: _removedAt, ...stored } = song;
-      await this.db.songs.put(stored);
+      await this.db.songs.put(recordOf(stored));
       await this.db.bin.delete(id);
     });
   }
