@@ -5,7 +5,6 @@ import { dynamicMarks, type LoudStretch } from '../fills/dynamics.js';
 import { pedalPoints } from '../fills/pedal.js';
 import { leftJumps, rightJumps } from '../join/jumps.js';
 import type { Document } from '../song/decisions.js';
-import { wishAt } from '../song/edits.js';
 import type { Arrangement } from './arrangement.js';
 import { partFinder } from './finding.js';
 import { examine } from './findings.js';
@@ -13,36 +12,47 @@ import { leftSide, rightSide } from './hands.js';
 import { materialOf } from './material.js';
 import { partsOf } from './parts.js';
 import { scoreOf } from './score.js';
+import { stretchAt, settingsOf } from './settings.js';
 
 /**
  * Computes the arrangement of a document: parts, voicings, fingers, joins, difficulty, score and findings. Pure and
  * deterministic; the time it takes grows linearly with the song.
  */
 export function arrange(doc: Document): Arrangement {
-  const { choices } = doc;
-  const material = materialOf(doc);
+  const settings = settingsOf(doc);
+  const material = materialOf(doc.song, settings);
   const { bars, stretches, song, harmony, played } = material;
-  const left = leftSide(doc, material);
-  const right = rightSide(doc, material, left);
+  const left = leftSide(settings, material);
+  const right = rightSide(settings, material, left);
   const { places } = right.fingered;
   const jumps = [...leftJumps(left.chords, song.tempo), ...rightJumps(places, song.tempo)].sort((a, b) => a.at - b.at);
-  const parts = partsOf(doc, material, left, right, jumps);
-  const loud = stretches.map(({ start, end }): LoudStretch => ({
-    ...{ start, end },
-    loudness: wishAt(doc, start, 'loudness'),
-    swell: wishAt(doc, start, 'swell'),
-  }));
-  const score = scoreOf(doc, parts, right.fingered, loud);
+  const parts = partsOf(settings, material, left, right, jumps);
+  const loud = stretches.map(({ start, end }): LoudStretch => {
+    const { loudness, swell } = stretchAt(settings, start);
+    return { start, end, loudness, swell };
+  });
+  const score = scoreOf(settings, parts, right.fingered, loud);
   const examined = examine({
-    ...{ doc, bars, chords: left.struck, harmony, tune: played, places, jumps, parts, partOf: partFinder(parts) },
+    ...{
+      settings,
+      song: doc.song,
+      bars,
+      chords: left.struck,
+      harmony,
+      tune: played,
+      places,
+      jumps,
+      parts,
+      partOf: partFinder(parts),
+    },
     right: score.filter((n) => n.hand === 'right'),
   });
   return {
-    ...{ song, bars, parts, score, way: choices.way, strikes: left.strikes },
+    ...{ song, bars, parts, score, way: settings.way, strikes: left.strikes },
     dynamics: dynamicMarks(loud),
-    tempo: tempoCourse(song, bars, choices.close.slower),
-    pedal: pedalPoints(left.chords, (at) => wishAt(doc, at, 'pedal')),
-    sections: findSections(song, stretches, choices),
+    tempo: tempoCourse(song, bars, settings.close.slower),
+    pedal: pedalPoints(left.chords, (at) => stretchAt(settings, at).pedal),
+    sections: findSections(song, stretches, settings),
     hardest: hardestOf(parts),
     findings: [...material.findings, ...examined].sort((a, b) => (a.at ?? 0) - (b.at ?? 0)),
     totals: {

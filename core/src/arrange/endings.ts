@@ -1,14 +1,15 @@
 import { plainRoot } from '../harmony/naming.js';
 import { parseChord } from '../harmony/symbol.js';
 import { nameOf, pitchClass, transposeName, type Pitch } from '../pitch/pitch.js';
-import type { Document, Ending } from '../song/decisions.js';
-import { wishAt, type PartRange } from '../song/edits.js';
+import type { Ending } from '../song/decisions.js';
+import type { PartRange } from '../song/edits.js';
 import type { MelodyNote } from '../song/song.js';
 import { barAt, type Bar } from '../time/bars.js';
 import { beatTicks } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
 import type { ChordFact } from '../harmony/choices.js';
 import type { HarmonisedChord } from './harmonise.js';
+import { stretchAt, type Settings } from './settings.js';
 
 /** A chord as it is struck, with the place where it is written. */
 export type TimedChord = HarmonisedChord & { readonly writtenAt: Ticks };
@@ -35,19 +36,18 @@ const LEAST_BEATS = 2;
  * or a dominant in its last beats that turns back to what follows.
  */
 export function withEndings(
-  doc: Document,
+  settings: Settings,
   chords: readonly TimedChord[],
   stretches: readonly PartRange[],
   tune: readonly MelodyNote[],
   bars: readonly Bar[],
 ): { readonly chords: readonly TimedChord[]; readonly troubles: readonly EndingTrouble[] } {
-  const { choices } = doc;
-  if (choices.ending === 'plain' && choices.passages.every((p) => p.ending === null)) return { chords, troubles: [] };
+  if (settings.stretches.every((s) => s.ending === 'plain')) return { chords, troubles: [] };
   const troubles: EndingTrouble[] = [];
   const added: TimedChord[] = [];
   const replaced = new Set<Ticks>();
   stretches.forEach((stretch, i) => {
-    const wish = wishAt(doc, stretch.start, 'ending');
+    const wish = stretchAt(settings, stretch.start).ending;
     const last = chords.findLast((c) => c.at < stretch.end);
     if (wish === 'plain' || !last) return;
     const at = Math.max(last.at, stretch.start);

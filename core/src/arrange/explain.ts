@@ -5,10 +5,11 @@ import { explainVoicing, solveLeftHand, type ExplainedVoicing } from '../left-ha
 import type { Pitch } from '../pitch/pitch.js';
 import { explainFinger, type ExplainedFinger } from '../right-hand/fingering.js';
 import type { Document } from '../song/decisions.js';
+import type { Song } from '../song/song.js';
 import { placeOf, type Bar, type Place } from '../time/bars.js';
 import { leftSide, rightSide } from './hands.js';
 import { materialOf, type Material } from './material.js';
-import { wishesOf } from './wishes.js';
+import { settingsOf, voicingWishes, type Settings } from './settings.js';
 
 /** Why a bar is as it is: every decision that a search made in it, with its cost term by term and that of the nearest alternative. */
 export interface ExplainedBar {
@@ -28,15 +29,16 @@ export interface ExplainedBar {
 
 /** Explains a bar by its number (0 for a pick-up); null where the song has no such bar. */
 export function explainBar(doc: Document, number: number): ExplainedBar | null {
-  const material = materialOf(doc);
+  const settings = settingsOf(doc);
+  const material = materialOf(doc.song, settings);
   const bar = material.bars.find((b) => b.number === number);
   if (!bar) return null;
   const inside = ({ at }: { readonly at: number }) => at >= bar.start && at < bar.end;
   const place = (at: number) => placeOf(material.bars, at);
-  const left = leftSide(doc, material);
+  const left = leftSide(settings, material);
   return {
     bar: number,
-    cuts: cutsIn(doc, material, bar).map((c) => ({
+    cuts: cutsIn(doc.song, settings, material, bar).map((c) => ({
       ...c,
       place: place(c.at),
       insteadPlace: c.instead === null ? null : place(c.instead),
@@ -45,28 +47,28 @@ export function explainBar(doc: Document, number: number): ExplainedBar | null {
       const explained = inside(chord) ? explainChord(material.written, material.bars, material.found, material.ends, i) : null;
       return explained ? [{ ...explained, place: place(chord.at) }] : [];
     }),
-    voicings: voicingsIn(doc, material, left, inside).map((v) => ({ ...v, place: place(v.at) })),
-    fingers: fingersIn(doc, material, left, inside).map((f) => ({ ...f, place: place(f.at) })),
+    voicings: voicingsIn(settings, material, left, inside).map((v) => ({ ...v, place: place(v.at) })),
+    fingers: fingersIn(settings, material, left, inside).map((f) => ({ ...f, place: place(f.at) })),
   };
 }
 
-function cutsIn(doc: Document, { bars, stretches, written }: Material, bar: Bar): ExplainedCut[] {
+function cutsIn(song: Song, settings: Settings, { bars, stretches, written }: Material, bar: Bar): ExplainedCut[] {
   return stretches
     .filter((s) => s.start >= bar.start && s.start < bar.end)
-    .flatMap((s) => explainCut({ ...doc.song, melody: [...written] }, bars, doc.choices, s.start) ?? []);
+    .flatMap((s) => explainCut({ ...song, melody: [...written] }, bars, settings.division, s.start) ?? []);
 }
 
 type Inside = (item: { readonly at: number }) => boolean;
 
-function voicingsIn(doc: Document, { played, spans }: Material, left: ReturnType<typeof leftSide>, inside: Inside) {
-  const { problem, choices } = solveLeftHand(left.strikes, played, wishesOf(doc, spans));
+function voicingsIn(settings: Settings, { played, spans }: Material, left: ReturnType<typeof leftSide>, inside: Inside) {
+  const { problem, choices } = solveLeftHand(left.strikes, played, voicingWishes(settings, spans));
   return problem.layers.flatMap((layer, i) =>
     inside(layer.strike) && !layer.strike.again
       ? [
           {
             at: layer.strike.at,
             symbol: layer.chord.text,
-            ...explainVoicing(problem, choices, i, doc.hands),
+            ...explainVoicing(problem, choices, i, settings.hands),
             bends: left.dressed[i]?.bends ?? [],
           },
         ]
@@ -74,9 +76,9 @@ function voicingsIn(doc: Document, { played, spans }: Material, left: ReturnType
   );
 }
 
-function fingersIn(doc: Document, material: Material, left: ReturnType<typeof leftSide>, inside: Inside) {
-  const { grips, row } = rightSide(doc, material, left).fingered;
-  const task = { hands: doc.hands, hand: 'right', tempo: doc.song.tempo } as const;
+function fingersIn(settings: Settings, material: Material, left: ReturnType<typeof leftSide>, inside: Inside) {
+  const { grips, row } = rightSide(settings, material, left).fingered;
+  const task = { hands: settings.hands, hand: 'right', tempo: material.song.tempo } as const;
   return grips.flatMap((grip, i) => {
     if (!inside(grip)) return [];
     let from = i;

@@ -6,13 +6,13 @@ import type { ThinCause } from '../left-hand/reasons.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import type { NoteName, Pitch } from '../pitch/pitch.js';
 import type { HandPlace } from '../right-hand/positions.js';
-import type { Document } from '../song/decisions.js';
-import type { MelodyNote } from '../song/song.js';
+import type { MelodyNote, Song } from '../song/song.js';
 import { lastFrom, type Bar, type Place } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import type { EndingObstacle } from './endings.js';
 import type { Fix } from './fixes.js';
 import type { HarmonisedChord } from './harmonise.js';
+import type { Settings } from './settings.js';
 
 interface AtChord {
   readonly symbol: string;
@@ -88,7 +88,8 @@ export function partFinder(parts: readonly Pick<PartRange, 'number' | 'start'>[]
 
 /** What the findings are drawn from. */
 export interface Examined {
-  readonly doc: Document;
+  readonly settings: Settings;
+  readonly song: Song;
   readonly bars: readonly Bar[];
   readonly chords: readonly VoicedChord[];
   readonly harmony: readonly HarmonisedChord[];

@@ -24,9 +24,10 @@ export function examine(examined: Examined): Finding[] {
 
 /** Checks every voiced chord against the hand, the keyboard and the low limits. */
 function checkVoicings(examined: Examined, over: readonly NotesOver[]): Finding[] {
-  const { doc, chords, bars } = examined;
-  const { comfortable, limit } = spanOf(doc.hands, 'left');
-  const keyboard = KEYBOARDS[doc.hands.keys];
+  const { song, chords, bars } = examined;
+  const { hands } = examined.settings;
+  const { comfortable, limit } = spanOf(hands, 'left');
+  const keyboard = KEYBOARDS[hands.keys];
   const found: Finding[] = [];
   chords.forEach((chord, i) => {
     const midis = chord.pitches.map(midiOf);
@@ -35,7 +36,7 @@ function checkVoicings(examined: Examined, over: readonly NotesOver[]): Finding[
     const say = (rule: string, severity: Finding['severity'], fact: FindingFact, fixes: readonly Fix[]) =>
       found.push(finding(examined, chord.at, rule, severity, fact, fixes));
     const free: Fix[] = chord.pinned ? [letGo(chord.writtenAt)] : [];
-    const apart = () => separationFixes(over[i], doc.hands);
+    const apart = () => separationFixes(over[i], hands);
     if (chord.spread !== 'together') {
       const { spread } = chord;
       if (!chord.again) say('spread', 'note', { code: 'finding.spread', ...where, width: span, limit, spread }, apart());
@@ -45,13 +46,13 @@ function checkVoicings(examined: Examined, over: readonly NotesOver[]): Finding[
       say('stretch', 'note', { code: 'finding.stretch', ...where, width: span, comfortable }, apart());
     }
     if (midis[0] < keyboard.low || midis[midis.length - 1] > keyboard.high)
-      say('keyboard', 'fix', { code: 'finding.keyboard', ...where, keys: doc.hands.keys }, [...free, advice('longer-keyboard')]);
+      say('keyboard', 'fix', { code: 'finding.keyboard', ...where, keys: hands.keys }, [...free, advice('longer-keyboard')]);
     if (muddiness(midis) > 0) say('low', 'note', { code: 'finding.low', ...where }, [...free, ...apart()]);
     if (chord.thinned && !chord.again) {
       const { form, cause } = chord.thinned;
       say('thinned', 'note', { code: 'finding.thinned', ...where, form, cause }, [advice('melody-octave-up')]);
     }
-    const seconds = toSeconds(chord.length, doc.song.tempo);
+    const seconds = toSeconds(chord.length, song.tempo);
     if (!chord.again && chord.motion > 0 && seconds < TOO_FAST)
       say('fast', 'note', { code: 'finding.fast', ...where, seconds }, [
         { fact: { code: 'fix.skip', symbol: chord.symbol }, action: { kind: 'skip', at: chord.writtenAt } },
@@ -65,13 +66,13 @@ const TOO_FAST = 0.5;
 
 /** Pinned keys that no longer mean their chord, and pins where no chord is struck any more. */
 function checkPins(examined: Examined): Finding[] {
-  const { doc, chords, bars } = examined;
+  const { settings, song, chords, bars } = examined;
   const struck = new Set(chords.map((c) => c.writtenAt));
-  const lost = doc.choices.pins
-    .filter((p) => !struck.has(p.at) && p.at < doc.song.length)
-    .map((p) => {
-      const fact: FindingFact = { code: 'finding.pin-lost', pitches: p.pitches, place: placeOf(bars, p.at) };
-      return { ...finding(examined, p.at, 'pin-lost', 'warn', fact, [letGo(p.at)]), chordAt: null };
+  const lost = [...settings.pins]
+    .filter(([at]) => !struck.has(at) && at < song.length)
+    .map(([at, pitches]) => {
+      const fact: FindingFact = { code: 'finding.pin-lost', pitches, place: placeOf(bars, at) };
+      return { ...finding(examined, at, 'pin-lost', 'warn', fact, [letGo(at)]), chordAt: null };
     });
   const foreign = chords.flatMap((chord) => {
     const parsed = parseChord(chord.symbol);
@@ -88,7 +89,7 @@ function checkPins(examined: Examined): Finding[] {
 
 /** Where tune and chord grate; one finding for each chord, the longest note first. */
 function checkHarmony(examined: Examined, over: readonly NotesOver[]): Finding[] {
-  const { harmony, bars, doc } = examined;
+  const { harmony, bars, settings } = examined;
   let h = 0;
   return over.flatMap((one) => {
     while (h + 1 < harmony.length && harmony[h + 1].at <= one.chord.at) h++;
@@ -97,7 +98,7 @@ function checkHarmony(examined: Examined, over: readonly NotesOver[]): Finding[]
     const { note, against, kind, passing } = worst;
     const where = { symbol: one.chord.symbol, place: placeOf(bars, worst.at) };
     const fact: FindingFact = { code: 'finding.conflict', note, against, kind, passing, ...where };
-    const fixes = conflictFixes(worst, one, harmony[h], doc.hands);
+    const fixes = conflictFixes(worst, one, harmony[h], settings.hands);
     return [finding(examined, worst.at, 'conflict', 'warn', fact, fixes, one.chord.at)];
   });
 }

@@ -2,19 +2,16 @@ import { harmonyUnder } from '../fills/harmony.js';
 import { lowOctave, withLastTouch } from '../fills/close.js';
 import type { FillNote } from '../fills/offers.js';
 import { chordsForVoice, type SungChord } from '../fills/sing-along.js';
-import { HELD } from '../fills/texture.js';
 import { blockStrikes, type Strike } from '../left-hand/strikes.js';
 import { voiceLeftHand, type LeftHand, type VoicedChord } from '../left-hand/voice.js';
 import { fingerRightHand, type RightHand } from '../right-hand/right-hand.js';
 import { notesUnderTune, type UnderNote } from '../right-hand/under-melody.js';
-import type { Document } from '../song/decisions.js';
-import { wishAt } from '../song/edits.js';
+import type { Hands } from '../song/decisions.js';
 import type { Ticks } from '../time/ticks.js';
-import { levelAt, plays } from './layers.js';
 import type { Material } from './material.js';
 import { besideFills, keptFills, roomsOf, type Room } from './rooms.js';
+import { stretchAt, voicingWishes, type Settings } from './settings.js';
 import { asStruck, dressLeftHand, type DressedChord } from './texture-plan.js';
-import { wishesOf } from './wishes.js';
 
 /** The left hand as it is played. */
 export interface LeftSide {
@@ -42,37 +39,37 @@ export interface RightSide {
 }
 
 /** Lays the left hand: voiced on its way, with the touch of its last chord, and dressed. */
-export function leftSide(doc: Document, { bars, starts, played, song, spans }: Material): LeftSide {
-  const { hands, choices } = doc;
-  const arranged = choices.way === 'arranged';
-  const held = { at: (at: Ticks) => wishAt(doc, at, 'texture') === HELD && plays(doc, 'texture'), starts };
-  const strikes = blockStrikes(spans, bars, held).filter((s) => levelAt(doc, s.at) !== 'tune');
-  const way = voiceLeftHand(strikes, played, wishesOf(doc, spans));
-  const touched = withLastTouch(way.chords, choices.close.touch, strikes.at(-1)?.beat ?? 1);
-  const chords = choices.way === 'outline' ? touched.map(lowestOf) : touched;
+export function leftSide(settings: Settings, { bars, starts, played, song, spans }: Material): LeftSide {
+  const { hands, close } = settings;
+  const arranged = settings.way === 'arranged';
+  const held = { at: (at: Ticks) => stretchAt(settings, at).heldOver, starts };
+  const strikes = blockStrikes(spans, bars, held).filter((s) => stretchAt(settings, s.at).level !== 'tune');
+  const way = voiceLeftHand(strikes, played, voicingWishes(settings, spans));
+  const touched = withLastTouch(way.chords, close.touch, strikes.at(-1)?.beat ?? 1);
+  const chords = settings.way === 'outline' ? touched.map(lowestOf) : touched;
   const hung = arranged ? notesUnderTune(chords, played, hands, bars) : [];
   const hanging = hung.flatMap((u) => u.pitches.map((pitch) => ({ at: u.at, length: u.length, pitch })));
-  const dressed = dressLeftHand(doc, chords, {
+  const dressed = dressLeftHand(settings, chords, {
     ...{ bars, hands, key: song.key, phrases: starts, tempo: song.tempo },
     right: [...played, ...hanging].sort((a, b) => a.at - b.at),
   });
-  const closed = arranged && choices.close.touch === 'octave' ? closedLow(dressed, chords, hands) : dressed;
+  const closed = arranged && close.touch === 'octave' ? closedLow(dressed, chords, hands) : dressed;
   return { strikes, way, chords, hung, dressed: closed, struck: asStruck(chords, closed) };
 }
 
 /** Lays the right hand over the left: harmony and fills where they are wished for, and a finger for every note. */
-export function rightSide(doc: Document, material: Material, { chords, hung, struck }: LeftSide): RightSide {
-  const { hands, choices } = doc;
+export function rightSide(settings: Settings, material: Material, { chords, hung, struck }: LeftSide): RightSide {
+  const { hands, way, plays } = settings;
   const { bars, starts, ends, played, song } = material;
-  const rooms = choices.way === 'arranged' ? roomsOf(doc, ends, played, struck, bars, song.key) : [];
-  const fills = keptFills(doc, rooms);
+  const rooms = way === 'arranged' ? roomsOf(settings, song, ends, struck, bars) : [];
+  const fills = plays.fills ? keptFills(rooms) : [];
   const harmony = { tune: played, chords: struck, bars, hands, ends, taken: new Set(hung.map((u) => u.at)) };
-  const added = plays(doc, 'harmony') ? harmonyUnder({ ...harmony, wishAt: (at) => wishAt(doc, at, 'harmony') }) : [];
+  const added = plays.harmony ? harmonyUnder({ ...harmony, harmonyAt: (at) => stretchAt(settings, at).harmony }) : [];
   const under = besideFills(added.length === 0 ? hung : [...hung, ...added].sort((a, b) => a.at - b.at), fills);
-  const task = { tune: played, under, fills, hands, tempo: song.tempo, fingers: choices.fingers, key: song.key };
+  const task = { tune: played, under, fills, hands, tempo: song.tempo, fingers: settings.rightFingers, key: song.key };
   return {
     ...{ under, rooms, fills },
-    sung: choices.way === 'sing-along' ? chordsForVoice(chords, hands) : [],
+    sung: way === 'sing-along' ? chordsForVoice(chords, hands) : [],
     fingered: fingerRightHand({ ...task, phrases: starts }),
   };
 }
@@ -92,7 +89,7 @@ function lowestOf(chord: VoicedChord): VoicedChord {
 function closedLow(
   dressed: readonly (DressedChord | null)[],
   chords: readonly VoicedChord[],
-  hands: Document['hands'],
+  hands: Hands,
 ): readonly (DressedChord | null)[] {
   const last = chords.at(-1);
   const low = last ? lowOctave(last, hands) : null;

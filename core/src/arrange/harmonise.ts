@@ -1,12 +1,11 @@
 import { weighChords, type WeighedChord } from '../harmony/choices.js';
 import type { TuneNote } from '../harmony/fit.js';
 import { hearKeys, suggestChords } from '../harmony/suggest.js';
-import type { HarmonicRhythm, Vocabulary } from '../harmony/vocabulary.js';
-import type { Document, Suggesting } from '../song/decisions.js';
-import { resolveChords } from '../song/edits.js';
-import type { ChordEvent } from '../song/song.js';
+import { withWritten } from '../song/edits.js';
+import type { ChordEvent, Song } from '../song/song.js';
 import type { Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
+import type { Settings } from './settings.js';
 
 /** A chord of the song with its reason, its rivals and where it comes from. */
 export interface HarmonisedChord extends WeighedChord {
@@ -14,35 +13,23 @@ export interface HarmonisedChord extends WeighedChord {
   readonly source: 'given' | 'chosen' | 'suggested';
 }
 
-/** What a bare tune is harmonised with when nothing else was asked for. */
-export const USUAL_SUGGESTION: { readonly vocabulary: Vocabulary; readonly rhythm: HarmonicRhythm } = {
-  vocabulary: 'triads',
-  rhythm: 'proposed',
-};
-
-/** How the whole song's chords are suggested, or null where it keeps what it brought. */
-export function suggestionFor(doc: Pick<Document, 'song' | 'choices'>): Suggesting | null {
-  return doc.choices.suggest ?? (doc.song.chords.length === 0 ? USUAL_SUGGESTION : null);
-}
-
 /**
  * The chords that the left hand plays: the song's own or suggested ones, by stretches where that was asked for, and
  * the pianist's in their place. Each comes with its reason and the best others.
  */
 export function harmonise(
-  doc: Pick<Document, 'song' | 'choices'>,
+  song: Song,
+  settings: Pick<Settings, 'chords' | 'suggest' | 'stretches'>,
   tune: readonly TuneNote[],
   bars: readonly Bar[],
   ends: readonly Ticks[],
 ): HarmonisedChord[] {
-  const { song, choices } = doc;
-  const chosen = new Map<Ticks, string | null>(choices.chords.filter((c) => c.at < song.length).map((c) => [c.at, c.symbol]));
   const task = { tune, bars, key: song.key, ends };
-  const whole = suggestionFor(doc);
+  const { chords: chosen, suggest: whole } = settings;
   const wholly = whole && tune.length > 0 ? suggestChords({ ...task, ...whole, from: 0, to: song.length, fixed: chosen }) : null;
-  let row: readonly ChordEvent[] = wholly ?? resolveChords(doc);
+  let row: readonly ChordEvent[] = wholly ?? withWritten(song.chords, chosen);
   const found = new Set<Ticks>(wholly?.map((c) => c.at) ?? []);
-  for (const { start, end, suggest } of choices.passages) {
+  for (const { start, end, suggest } of settings.stretches) {
     if (suggest === null || start >= song.length) continue;
     const to = Math.min(end, song.length);
     const before = row.filter((c) => c.at < start).slice(-1);

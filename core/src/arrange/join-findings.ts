@@ -3,9 +3,9 @@ import { findDoublings } from '../join/doublings.js';
 import { isHardJump } from '../join/jumps.js';
 import type { NotesOver } from '../join/conflicts.js';
 import { nameOf } from '../pitch/pitch.js';
-import { wishAt } from '../song/edits.js';
 import { placeOf } from '../time/bars.js';
 import { finding, type Examined, type Finding } from './finding.js';
+import { stretchAt } from './settings.js';
 import { advice, octaveUpFix, separationFixes, type Fix } from './fixes.js';
 
 /** How the two hands lie to each other: where they meet, crowd, double or jump. */
@@ -15,7 +15,7 @@ export function checkJoin(examined: Examined, over: readonly NotesOver[]): Findi
 
 /** Where the hands are in each other's way; crowding is told only where no two notes meet. */
 function checkRoom(examined: Examined, over: readonly NotesOver[]): Finding[] {
-  const { chords, right, places, bars, doc } = examined;
+  const { chords, right, places, bars, settings } = examined;
   const around = new Map(over.map((o) => [o.chord.at, o]));
   const met = findCollisions(chords, right);
   const struck = new Set(met.map((c) => c.chord.at));
@@ -26,7 +26,7 @@ function checkRoom(examined: Examined, over: readonly NotesOver[]): Finding[] {
   return [...met, ...crowded].map((c) => {
     const { kind, left, right: above } = c;
     const fact = { code: 'finding.collision', place: placeOf(bars, c.at), kind, left, right: above } as const;
-    const fixes = [...separationFixes(around.get(c.chord.at) as NotesOver, doc.hands), ...tuneUp(examined, c.at)];
+    const fixes = [...separationFixes(around.get(c.chord.at) as NotesOver, settings.hands), ...tuneUp(examined, c.at)];
     const rule = c.kind === 'space' ? 'crowded' : `collision-${c.kind}`;
     return { ...finding(examined, c.at, rule, SEVERITY[c.kind], fact, fixes, c.chord.at), keys: [c.left, c.right] };
   });
@@ -40,9 +40,9 @@ const SEVERITY: Readonly<Record<Collision['kind'], Finding['severity']>> = {
 };
 
 /** The tune of the part an octave higher, as far as tunes go up. */
-function tuneUp({ doc, parts, partOf }: Examined, at: number): Fix[] {
+function tuneUp({ settings, parts, partOf }: Examined, at: number): Fix[] {
   const part = parts.find((p) => p.number === partOf(at));
-  const octaves = wishAt(doc, at, 'octave');
+  const octaves = stretchAt(settings, at).octave;
   return part && octaves < 2 ? [octaveUpFix(part, octaves)] : [];
 }
 

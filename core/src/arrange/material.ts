@@ -1,8 +1,6 @@
 import { divide, type Stretch } from '../divide/divide.js';
 import { chordPlaces } from '../left-hand/timing.js';
 import type { TimedSpan } from '../left-hand/strikes.js';
-import type { Document } from '../song/decisions.js';
-import { wishAt } from '../song/edits.js';
 import { chordSpans, type Song } from '../song/song.js';
 import { layBars, type Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
@@ -11,6 +9,7 @@ import type { Finding } from './finding.js';
 import { harmonise, type HarmonisedChord } from './harmonise.js';
 import { chordsWithin } from './levels.js';
 import { fitTune, playedTune, sayChords, sayEndings } from './resolve.js';
+import { stretchAt, type Settings } from './settings.js';
 
 /** What the hands are given: the song divided, its tune and its chords as they are played. */
 export interface Material {
@@ -32,31 +31,31 @@ export interface Material {
 }
 
 /** Brings the choices made on tune, parts and chords together, with what is to be said of them. */
-export function materialOf(doc: Document): Material {
-  const bars = layBars(doc.song);
-  const { written, findings: fitted } = fitTune(doc, bars);
-  const stretches = divide({ ...doc.song, melody: written }, bars, doc.choices);
-  const { played, findings: moved } = playedTune(doc, written, stretches, bars);
+export function materialOf(given: Song, settings: Settings): Material {
+  const bars = layBars(given);
+  const { written, findings: fitted } = fitTune(given, settings.hands, bars);
+  const stretches = divide({ ...given, melody: written }, bars, settings.division);
+  const { played, findings: moved } = playedTune(given, settings, written, stretches, bars);
   const ends = stretches.map((s) => s.end);
-  const found = harmonise(doc, written, bars, ends);
-  const ended = withEndings(doc, timed(doc, chordsWithin(doc, found), played, bars), stretches, played, bars);
+  const found = harmonise(given, settings, written, bars, ends);
+  const ended = withEndings(settings, timed(settings, chordsWithin(settings, found), played, bars), stretches, played, bars);
   const harmony = ended.chords;
-  const song: Song = { ...doc.song, melody: played, chords: harmony.map(({ at, symbol }) => ({ at, symbol })) };
+  const song: Song = { ...given, melody: played, chords: harmony.map(({ at, symbol }) => ({ at, symbol })) };
   return {
     ...{ bars, stretches, ends, written, played, found, harmony, song },
     starts: stretches.map((s) => s.start),
     spans: chordSpans(song).map((span, i) => ({ ...span, writtenAt: harmony[i].writtenAt })),
-    findings: [...fitted, ...moved, ...sayChords(doc, found, bars), ...sayEndings(ended.troubles, bars)],
+    findings: [...fitted, ...moved, ...sayChords(given, found, bars), ...sayEndings(ended.troubles, bars)],
   };
 }
 
 /** The chords at the places where they are struck: as written, on the beat, or with a note that is sung ahead of it. */
-function timed(doc: Document, chords: readonly HarmonisedChord[], tune: Song['melody'], bars: readonly Bar[]): TimedChord[] {
+function timed(settings: Settings, chords: readonly HarmonisedChord[], tune: Song['melody'], bars: readonly Bar[]): TimedChord[] {
   const places = chordPlaces(
     chords.map((c) => c.at),
     tune,
     bars,
-    (at) => wishAt(doc, at, 'timing'),
+    (at) => stretchAt(settings, at).timing,
   );
   return chords.map((c, i) => ({ ...c, at: places[i], writtenAt: c.at }));
 }

@@ -3,7 +3,7 @@ import type { Document } from '../song/decisions.js';
 import type { ChordEvent } from '../song/song.js';
 import { arrange } from './arrange.js';
 import type { Arrangement, Part } from './arrangement.js';
-import { suggestionFor } from './harmonise.js';
+import { suggestionFor } from './settings.js';
 
 /** Parts on either side of the one at work that are arranged with it, and on either side of those that are shown. */
 const SHOWN = 2;

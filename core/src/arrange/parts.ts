@@ -7,7 +7,7 @@ import { togetherPoints, type Together } from '../join/together.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf } from '../pitch/pitch.js';
 import type { RightHand } from '../right-hand/right-hand.js';
-import { spanOf, type Document } from '../song/decisions.js';
+import { spanOf } from '../song/decisions.js';
 import { chordSpans } from '../song/song.js';
 import { barSpan, cutAt } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
@@ -15,14 +15,20 @@ import type { Part, PartChord } from './arrangement.js';
 import type { TimedChord } from './endings.js';
 import type { LeftSide, RightSide } from './hands.js';
 import type { Material } from './material.js';
+import type { Settings } from './settings.js';
 import { attacksOf } from './texture-plan.js';
 
 /** The numbered parts with what both hands play in each, where they join, and how hard it is. */
-export function partsOf(doc: Document, material: Material, left: LeftSide, right: RightSide, jumps: readonly Jump[]): Part[] {
+export function partsOf(
+  settings: Settings,
+  material: Material,
+  left: LeftSide,
+  right: RightSide,
+  jumps: readonly Jump[],
+): Part[] {
   const { bars, stretches, ends, written, played, found, harmony, song } = material;
   const { fingerOf, places } = right.fingered;
   const form = findRepeats({ ...song, melody: written }, stretches, chordSpans({ ...song, chords: [...found] }));
-  const names = new Map(doc.choices.names.map((n) => [n.at, n.name]));
   const withFinger = <T extends { at: Ticks; pitch: string }>(n: T) => ({ ...n, finger: fingerOf(n.at, n.pitch) });
   const joins = togetherPoints(attacksOf(left.chords, left.dressed), played, bars);
   const cut = {
@@ -38,15 +44,15 @@ export function partsOf(doc: Document, material: Material, left: LeftSide, right
       places.map((p) => ({ ...p, at: p.start })),
       ends,
     ),
-    wide: cutAt(wideGrips(right.fingered, spanOf(doc.hands, 'right').comfortable), ends),
+    wide: cutAt(wideGrips(right.fingered, spanOf(settings.hands, 'right').comfortable), ends),
   };
   return stretches.map(({ start, end, reasons }, i): Part => {
     const [melody, chords, places] = [cut.melody[i], cut.chords[i], cut.places[i]];
     const load = {
-      ...{ start, end, jumps: cut.jumps[i], leftSpan: spanOf(doc.hands, 'left'), tempo: song.tempo },
+      ...{ start, end, jumps: cut.jumps[i], leftSpan: spanOf(settings.hands, 'left'), tempo: song.tempo },
       // Under a sung tune the right hand's chords are what it plays; their top notes stand for them.
       melody:
-        doc.choices.way === 'sing-along'
+        settings.way === 'sing-along'
           ? cut.sung[i].map((c) => ({ ...c, pitch: c.pitches[c.pitches.length - 1], lyric: null }))
           : melody,
       chords: chords.map((c) => (c.dressed ? { ...c, struck: c.dressed.notes } : c)),
@@ -56,7 +62,7 @@ export function partsOf(doc: Document, material: Material, left: LeftSide, right
     return {
       number: i + 1,
       label: form[i].label,
-      name: names.get(start) ?? null,
+      name: settings.names.get(start) ?? null,
       ...{ start, end, reasons, melody, chords, places },
       bars: barSpan(bars, start, end),
       repeats: form[i].repeats,

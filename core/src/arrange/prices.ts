@@ -6,7 +6,7 @@ import { SCHOOLS, spanOf, type Document, type School } from '../song/decisions.j
 import { chordSpans } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Arrangement } from './arrangement.js';
-import { wishesOf } from './wishes.js';
+import { settingsOf, voicingWishes } from './settings.js';
 
 /** Where a school is to hold: the whole song, a stretch, or one chord. */
 export interface Scope {
@@ -35,7 +35,7 @@ export interface SchoolPrice {
 export function schoolPrices(doc: Document, arrangement: Arrangement, { start, end }: Scope): SchoolPrice[] {
   const { song, bars, strikes } = arrangement;
   const spans = chordSpans(song);
-  const wishes = wishesOf(doc, spans);
+  const wishes = voicingWishes(settingsOf(doc), spans);
   const inside = (at: Ticks) => at >= start && at < end;
   const comfortable = spanOf(doc.hands, 'left').comfortable;
   const now = new Set(arrangement.parts.flatMap((p) => p.chords.filter((c) => inside(c.at)).map((c) => c.school)));

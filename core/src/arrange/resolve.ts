@@ -2,36 +2,37 @@ import { parseChord } from '../harmony/symbol.js';
 import { midiOf, octaveUp, type Pitch } from '../pitch/pitch.js';
 import { withStays } from '../right-hand/stay.js';
 import { placeOf, type Bar } from '../time/bars.js';
-import { KEYBOARDS, type Document, type Hands } from '../song/decisions.js';
-import { wishAt } from '../song/edits.js';
+import { KEYBOARDS, type Hands } from '../song/decisions.js';
 import { straighten, type TuneStretch } from '../song/rhythm.js';
 import type { Song } from '../song/song.js';
 import type { EndingTrouble } from './endings.js';
 import { advice, type Fix } from './fixes.js';
 import type { Finding, FindingFact } from './finding.js';
 import type { HarmonisedChord } from './harmonise.js';
+import { stretchAt, type Settings } from './settings.js';
 
 /**
  * The tune as it is played: straightened, in another octave or resting on its notes where that was asked for. Stretches that
  * an octave would take off the keyboard stay where they are, and a finding says so.
  */
 export function playedTune(
-  doc: Document,
+  song: Song,
+  settings: Settings,
   written: Song['melody'],
   stretches: readonly TuneStretch[],
   bars: readonly Bar[],
 ): { readonly played: Song['melody']; readonly findings: Finding[] } {
-  const { choices, song, hands } = doc;
+  const { hands } = settings;
   const findings: Finding[] = [];
-  const plainly = choices.rhythm === 'plain' || choices.passages.some((p) => p.rhythm !== null);
-  const raised = choices.octave !== 0 || choices.passages.some((p) => p.octave !== null);
+  const plainly = settings.stretches.some((s) => s.rhythm === 'plain');
+  const raised = settings.stretches.some((s) => s.octave !== 0);
   let played = written;
   if (plainly || raised) {
     const outside = outsideOf(hands);
     played = stretches.flatMap((stretch) => {
       const notes = written.filter((n) => n.at >= stretch.start && n.at < stretch.end);
-      const even = wishAt(doc, stretch.start, 'rhythm') === 'plain' ? straighten(notes, stretch, bars) : notes;
-      const octaves = wishAt(doc, stretch.start, 'octave');
+      const { rhythm, octave: octaves } = stretchAt(settings, stretch.start);
+      const even = rhythm === 'plain' ? straighten(notes, stretch, bars) : notes;
       if (octaves === 0) return even;
       const moved = even.map((n) => ({ ...n, pitch: octaveUp(n.pitch, octaves) }));
       const off = moved.find((n) => outside(n.pitch));
@@ -41,7 +42,7 @@ export function playedTune(
       return even;
     });
   }
-  const stays = choices.passages.flatMap(({ start, end, stay }) =>
+  const stays = settings.stretches.flatMap(({ start, end, stay }) =>
     stay && start < song.length ? [{ start, end: Math.min(end, song.length), stay }] : [],
   );
   if (stays.length > 0) played = withStays(played, stays, song.key, bars, KEYBOARDS[hands.keys]);
@@ -49,7 +50,7 @@ export function playedTune(
 }
 
 /** What is to be said of the chords as they were brought in or found. */
-export function sayChords(doc: Document, chords: readonly HarmonisedChord[], bars: readonly Bar[]): Finding[] {
+export function sayChords(song: Song, chords: readonly HarmonisedChord[], bars: readonly Bar[]): Finding[] {
   const findings = chords
     .filter((c) => parseChord(c.symbol).kind === 'unread')
     .map((c) => {
@@ -57,7 +58,7 @@ export function sayChords(doc: Document, chords: readonly HarmonisedChord[], bar
       return finding('chord-unread', 'warn', c.at, fact, [advice('usual-symbol')]);
     });
   const suggested = chords.filter((c) => c.source === 'suggested').length;
-  if (suggested > 0 && doc.song.chords.length === 0)
+  if (suggested > 0 && song.chords.length === 0)
     findings.push(finding('chords-suggested', 'note', null, { code: 'finding.chords-suggested', chords: suggested }, []));
   if (chords.length === 0)
     findings.push(finding('no-chords', 'warn', null, { code: 'finding.no-chords' }, [advice('write-chord')]));
@@ -84,19 +85,22 @@ function finding(
 const LONGER = [advice('longer-keyboard'), advice('another-key')];
 
 /** Puts a tune that runs off a short keyboard onto it: as a whole by octaves where that helps, else note by note. */
-export function fitTune(doc: Document, bars: readonly Bar[]): { readonly written: Song['melody']; readonly findings: Finding[] } {
-  const { melody } = doc.song;
-  const outside = outsideOf(doc.hands);
+export function fitTune(
+  { melody }: Song,
+  hands: Hands,
+  bars: readonly Bar[],
+): { readonly written: Song['melody']; readonly findings: Finding[] } {
+  const outside = outsideOf(hands);
   const first = melody.find((n) => outside(n.pitch));
   if (!first) return { written: melody, findings: [] };
-  const off = { pitch: first.pitch, place: placeOf(bars, first.at), keys: doc.hands.keys };
+  const off = { pitch: first.pitch, place: placeOf(bars, first.at), keys: hands.keys };
   for (const octaves of [-1, 1, -2, 2]) {
     const moved = melody.map((n) => ({ ...n, pitch: octaveUp(n.pitch, octaves) }));
     if (moved.some((n) => outside(n.pitch))) continue;
     const fact: FindingFact = { code: 'finding.tune-moved', ...off, octaves };
     return { written: moved, findings: [finding('tune-moved', 'warn', first.at, fact, LONGER)] };
   }
-  const { low } = KEYBOARDS[doc.hands.keys];
+  const { low } = KEYBOARDS[hands.keys];
   const written = melody.map((n) => {
     if (!outside(n.pitch)) return n;
     let pitch = n.pitch;

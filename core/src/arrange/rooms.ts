@@ -3,12 +3,11 @@ import { fillPlaces, type FillPlace } from '../fills/places.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf } from '../pitch/pitch.js';
 import type { UnderNote } from '../right-hand/under-melody.js';
-import type { Document, FillKind } from '../song/decisions.js';
-import type { MelodyNote } from '../song/song.js';
+import type { FillKind } from '../song/decisions.js';
+import type { Song } from '../song/song.js';
 import { barAt, cutAt, firstAtOrAfter, type Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
-import type { Key } from '../harmony/key.js';
-import { plays } from './layers.js';
+import type { Settings } from './settings.js';
 
 /** Room that the tune leaves, what may be played there, and what the pianist chose. */
 export interface Room extends FillPlace {
@@ -19,14 +18,12 @@ export interface Room extends FillPlace {
 
 /** Every room for a fill in the song, part by part as they end, with the fills that this hand can play there over what the left hand strikes. */
 export function roomsOf(
-  doc: Document,
+  { hands, fills: chosen }: Settings,
+  { melody: tune, key, tempo }: Song,
   ends: readonly Ticks[],
-  tune: readonly MelodyNote[],
   struck: readonly VoicedChord[],
   bars: readonly Bar[],
-  key: Key,
 ): Room[] {
-  const chosen = new Map(doc.choices.fills.map((f) => [f.at, f.kind]));
   return cutAt(tune, ends).flatMap((notes, i) =>
     fillPlaces(notes, ends[i], bars).map((place): Room => {
       const index = firstAtOrAfter(tune, place.at);
@@ -38,9 +35,7 @@ export function roomsOf(
         next: tune[index] ?? null,
         chord: around[0]?.symbol ?? '',
         meter: barAt(bars, place.at).meter,
-        key,
-        hands: doc.hands,
-        tempo: doc.song.tempo,
+        ...{ key, hands, tempo },
         left: Math.max(
           -Infinity,
           ...around.flatMap((c) =>
@@ -54,8 +49,7 @@ export function roomsOf(
 }
 
 /** The notes of all fills that were kept and can be played. */
-export function keptFills(doc: Document, rooms: readonly Room[]): FillNote[] {
-  if (!plays(doc, 'fills')) return [];
+export function keptFills(rooms: readonly Room[]): FillNote[] {
   return rooms.flatMap((r) => r.offers.find((o) => o.kind === r.chosen)?.notes ?? []);
 }
 

@@ -1,15 +1,18 @@
 import { loudnessOf, type LoudStretch } from '../fills/dynamics.js';
 import type { RightHand } from '../right-hand/right-hand.js';
-import type { Document } from '../song/decisions.js';
 import type { Part, PartChord, ScoreNote } from './arrangement.js';
-import { plays } from './layers.js';
+import type { Settings } from './settings.js';
 
 type Note = Omit<ScoreNote, 'loudness' | 'part'>;
 
 /** Every note of both hands in order, with its finger and how loud it is; `loud` tells each part's loudness. */
-export function scoreOf(doc: Document, parts: readonly Part[], right: RightHand, loud: readonly LoudStretch[]): ScoreNote[] {
-  const { way, balance } = doc.choices;
-  const withTune = plays(doc, 'tune') && way !== 'sing-along';
+export function scoreOf(
+  { plays, way, balance }: Settings,
+  parts: readonly Part[],
+  right: RightHand,
+  loud: readonly LoudStretch[],
+): ScoreNote[] {
+  const withTune = plays.tune && way !== 'sing-along';
   return parts.flatMap((part, i) =>
     [...rightNotes(part, right, withTune), ...part.chords.flatMap(leftNotes)]
       .sort((a, b) => a.at - b.at || (a.hand === b.hand ? 0 : a.hand === 'right' ? -1 : 1))

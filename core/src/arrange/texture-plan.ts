@@ -1,12 +1,9 @@
 import { dressChords, type Dressed, type DressTask } from '../fills/dress.js';
-import { isPlain, textureNamed } from '../fills/texture.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import type { Grip } from '../right-hand/fingering.js';
 import { fingerLine } from '../right-hand/line.js';
-import type { Document } from '../song/decisions.js';
-import { wishAt } from '../song/edits.js';
 import type { Ticks } from '../time/ticks.js';
-import { plays } from './layers.js';
+import { stretchAt, type Settings } from './settings.js';
 
 /** A chord in its texture with the finger of every note. */
 export type DressedChord = Dressed & { readonly fingers: readonly number[] };
@@ -14,21 +11,15 @@ export type DressedChord = Dressed & { readonly fingers: readonly number[] };
 type Task = Omit<DressTask, 'textureAt' | 'walkAt'> & { readonly phrases: readonly Ticks[]; readonly tempo: number };
 
 /** The left hand in the textures that are asked for, note by note with fingers; null for every chord that stays plain. */
-export function dressLeftHand(doc: Document, chords: readonly VoicedChord[], task: Task): (DressedChord | null)[] {
-  const { choices, hands } = doc;
-  const plain = isPlain(choices.texture) && choices.passages.every((p) => p.texture === null || isPlain(p.texture));
-  if (plain || !plays(doc, 'texture')) return chords.map(() => null);
+export function dressLeftHand(settings: Settings, chords: readonly VoicedChord[], task: Task): (DressedChord | null)[] {
+  if (settings.stretches.every((s) => s.texture === null)) return chords.map(() => null);
   const dressed = dressChords(chords, {
     ...task,
-    textureAt: (at) => {
-      const name = wishAt(doc, at, 'texture');
-      // Fewer notes than full chords leave no room for a texture.
-      return isPlain(name) || !/^(triads|full)$/.test(wishAt(doc, at, 'level')) ? null : textureNamed(name, choices.textures);
-    },
-    walkAt: (at) => wishAt(doc, at, 'walk'),
+    textureAt: (at) => stretchAt(settings, at).texture,
+    walkAt: (at) => stretchAt(settings, at).walk,
   });
   const grips = gripsOf(chords, dressed, task.phrases);
-  const row = fingerLine(grips, { hands, hand: 'left', tempo: task.tempo });
+  const row = fingerLine(grips, { hands: settings.hands, hand: 'left', tempo: task.tempo });
   const fingers = new Map(grips.map((g, i) => [g.at, { pitches: g.pitches, fingers: row[i].fingers }]));
   return dressed.map((d) => {
     if (!d) return null;

@@ -30,7 +30,7 @@ export interface HarmonyTask {
   readonly chords: readonly VoicedChord[];
   readonly bars: readonly Bar[];
   readonly hands: Hands;
-  readonly wishAt: (at: Ticks) => Harmony;
+  readonly harmonyAt: (at: Ticks) => Harmony;
   /** Places where the right hand holds chord notes already. */
   readonly taken: ReadonlySet<Ticks>;
   /** Ends of the parts: the share is kept in each of them. */
@@ -47,7 +47,7 @@ export function harmonyUnder(task: HarmonyTask): UnderNote[] {
 
 function inPart(notes: readonly MelodyNote[], task: HarmonyTask): UnderNote[] {
   if (notes.length === 0) return [];
-  const wish = task.wishAt(notes[0].at);
+  const wish = task.harmonyAt(notes[0].at);
   if (wish.density <= 0) return [];
   const most = Math.floor((notes.length * Math.min(MOST_HARMONY, wish.density)) / 100);
   const ranked = notes

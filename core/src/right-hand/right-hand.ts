@@ -1,6 +1,6 @@
 import type { Key } from '../harmony/key.js';
 import { midiOf, type Pitch } from '../pitch/pitch.js';
-import type { Choices, Hands } from '../song/decisions.js';
+import type { Hands } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Fingered, Grip } from './fingering.js';
@@ -33,7 +33,8 @@ export interface RightHandTask {
   readonly fills: readonly StruckBeside[];
   /** Where phrases begin, in order: the hand is free to go anywhere there. */
   readonly phrases: readonly Ticks[];
-  readonly fingers: Choices['fingers'];
+  /** Chosen fingers by place. */
+  readonly fingers: ReadonlyMap<Ticks, readonly number[]>;
   readonly hands: Hands;
   /** Quarter notes a minute. */
   readonly tempo: number;
@@ -62,7 +63,6 @@ const bottomUp = (pitch: Pitch, held: Pitch | null): Pitch[] =>
 
 /** What is struck at each moment, bottom-up; a note of the tune that is still held tops the chord struck under it. */
 function gripsOf({ tune, under, fills, phrases, fingers }: RightHandTask): Grip[] {
-  const pins = new Map(fingers.filter((f) => f.hand === 'right').map((f) => [f.at, f.fingers]));
   const hanging = new Map(under.map((u) => [u.at, u]));
   const moments: { at: Ticks; length: Ticks; pitches: readonly Pitch[]; held: Pitch | null }[] = tune.map((n) => ({
     at: n.at,
@@ -81,6 +81,6 @@ function gripsOf({ tune, under, fills, phrases, fingers }: RightHandTask): Grip[
     while (phrase + 1 < phrases.length && phrases[phrase + 1] <= m.at) phrase++;
     const fresh = phrase !== last;
     last = phrase;
-    return { ...m, fresh, pin: pins.get(m.at) ?? null };
+    return { ...m, fresh, pin: fingers.get(m.at) ?? null };
   });
 }

@@ -17,12 +17,16 @@ export interface PartRange {
  * The chords of the song with the pianist's in their place. A chord that was left out lets the one before it go on;
  * chords outside the song are passed over.
  */
-export function resolveChords(doc: Pick<Document, 'song' | 'choices'>): ChordEvent[] {
+export function resolveChords(doc: Pick<Document, 'song' | 'choices'>): readonly ChordEvent[] {
   const { song, choices } = doc;
-  if (choices.chords.length === 0) return song.chords;
-  const chosen = new Map(choices.chords.filter((c) => c.at < song.length).map((c) => [c.at, c.symbol]));
-  const written = [...chosen].flatMap(([at, symbol]) => (symbol === null ? [] : [{ at, symbol }]));
-  return byPlace([...song.chords.filter((c) => !chosen.has(c.at)), ...written]);
+  return withWritten(song.chords, new Map(choices.chords.filter((c) => c.at < song.length).map((c) => [c.at, c.symbol])));
+}
+
+/** Chords with written ones in their place; null leaves the one that stood there out. */
+export function withWritten(chords: readonly ChordEvent[], written: ReadonlyMap<Ticks, string | null>): readonly ChordEvent[] {
+  if (written.size === 0) return chords;
+  const fresh = [...written].flatMap(([at, symbol]) => (symbol === null ? [] : [{ at, symbol }]));
+  return byPlace([...chords.filter((c) => !written.has(c.at)), ...fresh]);
 }
 
 /** The document with some of its choices changed. */

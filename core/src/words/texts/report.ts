@@ -8,7 +8,7 @@ import { toQuarters } from '../../time/ticks.js';
 import type { Speech } from '../speech.js';
 import { phrases, sentences } from '../words.js';
 import type { Arrangement, Part, PartChord } from '../../arrange/arrangement.js';
-import { suggestionFor } from '../../arrange/harmonise.js';
+import { suggestionFor } from '../../arrange/settings.js';
 
 /** The report of the command line: plain data, times in quarter notes from the start of the music. */
 export function report(doc: Document, arrangement: Arrangement, say: Speech): object {

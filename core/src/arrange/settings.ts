@@ -1,0 +1,211 @@
+import { singAlongBass } from '../fills/sing-along.js';
+import { HELD, isPlain, textureNamed } from '../fills/texture.js';
+import type { HarmonicRhythm, Vocabulary } from '../harmony/vocabulary.js';
+import type { VoicingWishes } from '../left-hand/problem.js';
+import { SCHOOL_RULES } from '../left-hand/schools.js';
+import type { TimedSpan } from '../left-hand/strikes.js';
+import type { Pitch } from '../pitch/pitch.js';
+import {
+  LAYERS,
+  LEVELS,
+  type BassWish,
+  type Choices,
+  type Document,
+  type FillKind,
+  type Hands,
+  type Layer,
+  type Level,
+  type Passage,
+  type School,
+  type Stay,
+  type Suggesting,
+} from '../song/decisions.js';
+import { NO_WISHES, type Wide } from '../song/edits.js';
+import type { Texture } from '../song/texture-data.js';
+import { lastFrom } from '../time/bars.js';
+import type { Ticks } from '../time/ticks.js';
+
+/** What holds in a stretch of the song: what was chosen for it, else for the song, else what is usual. */
+export interface StretchSettings extends Omit<Wide, 'texture'> {
+  readonly start: Ticks;
+  /** Where the next stretch begins; Infinity for the last one. */
+  readonly end: Ticks;
+  /** The school of its chords, no fuller than its level and the play mode allow. */
+  readonly school: School;
+  readonly bass: BassWish;
+  /** How full the left hand is: what was asked for, and no fuller than the layers that are heard. */
+  readonly level: Level;
+  /** The accompaniment, null where the chords are played as they are voiced. */
+  readonly texture: Texture | null;
+  /** True for block chords that are held over the bar lines. */
+  readonly heldOver: boolean;
+  /** Suggested chords in place of the given ones, just here. */
+  readonly suggest: Suggesting | null;
+  /** A right hand that stays on one or two notes in place of the tune, just here. */
+  readonly stay: Stay | null;
+}
+
+/**
+ * Everything that was chosen, as values: read from the document once, before anything is computed. The stages of {@link arrange}
+ * take these and the song, and ask the document nothing.
+ */
+export interface Settings {
+  readonly hands: Hands;
+  readonly way: Choices['way'];
+  /** The layers that are played: asked for, possible in this play mode, and not muted. */
+  readonly plays: Readonly<Record<Layer, boolean>>;
+  readonly division: Pick<Choices, 'partSize' | 'parts'>;
+  readonly sections: Choices['sections'];
+  /** Names of parts by the places where they begin. */
+  readonly names: ReadonlyMap<Ticks, string>;
+  /** Chords that the pianist wrote inside the song; null where one was left out. */
+  readonly chords: ReadonlyMap<Ticks, string | null>;
+  /** How the whole song's chords are suggested, null where it keeps what it brought. */
+  readonly suggest: Suggesting | null;
+  /** Pinned keys, schools and fingers of single chords, by the places where they are written. */
+  readonly pins: ReadonlyMap<Ticks, readonly Pitch[]>;
+  readonly chordSchools: ReadonlyMap<Ticks, School>;
+  readonly leftFingers: ReadonlyMap<Ticks, readonly number[]>;
+  readonly rightFingers: ReadonlyMap<Ticks, readonly number[]>;
+  readonly fills: ReadonlyMap<Ticks, FillKind>;
+  /** How much softer than the tune the accompaniment is, in percent. */
+  readonly balance: number;
+  readonly close: Choices['close'];
+  /** Stretches that tile the song, the first from 0. */
+  readonly stretches: readonly StretchSettings[];
+}
+
+/** The school of a song where nothing was chosen: the nearest inversion, or two notes in a first year. */
+export function usualSchool({ hands }: Pick<Document, 'hands'>): School {
+  return hands.firstYear ? 'two-note' : 'close';
+}
+
+/** What a bare tune is harmonised with when nothing else was asked for. */
+export const USUAL_SUGGESTION: { readonly vocabulary: Vocabulary; readonly rhythm: HarmonicRhythm } = {
+  vocabulary: 'triads',
+  rhythm: 'proposed',
+};
+
+/** How the whole song's chords are suggested, or null where it keeps what it brought. */
+export function suggestionFor(doc: Pick<Document, 'song' | 'choices'>): Suggesting | null {
+  return doc.choices.suggest ?? (doc.song.chords.length === 0 ? USUAL_SUGGESTION : null);
+}
+
+/** Reads what was chosen in a document. */
+export function settingsOf(doc: Document): Settings {
+  const { choices, hands, song } = doc;
+  const byPlace = <T extends { readonly at: Ticks }, V>(items: readonly T[], value: (item: T) => V) =>
+    new Map(items.map((item) => [item.at, value(item)]));
+  const fingersOf = (hand: 'left' | 'right') =>
+    byPlace(
+      choices.fingers.filter((f) => f.hand === hand),
+      (f) => f.fingers,
+    );
+  const plays = playedLayers(choices);
+  return {
+    ...{ hands, plays, way: choices.way, balance: choices.balance, close: choices.close, sections: choices.sections },
+    division: { partSize: choices.partSize, parts: choices.parts },
+    names: byPlace(choices.names, (n) => n.name),
+    chords: byPlace(
+      choices.chords.filter((c) => c.at < song.length),
+      (c) => c.symbol,
+    ),
+    suggest: suggestionFor(doc),
+    pins: byPlace(choices.pins, (p) => p.pitches),
+    // Under a voice every chord is a bass, whatever its own school.
+    chordSchools: choices.way === 'sing-along' ? new Map<Ticks, School>() : byPlace(choices.chordSchools, (c) => c.school),
+    leftFingers: fingersOf('left'),
+    rightFingers: fingersOf('right'),
+    fills: byPlace(choices.fills, (f) => f.kind),
+    stretches: tiles(choices.passages).map((tile) => inStretch(doc, plays, tile)),
+  };
+}
+
+/** What holds at a place. */
+export function stretchAt({ stretches }: Pick<Settings, 'stretches'>, at: Ticks): StretchSettings {
+  return lastFrom(stretches, at) ?? stretches[0];
+}
+
+/** How the left hand is to be voiced: chord by chord, else by its stretch. */
+export function voicingWishes(settings: Settings, spans: readonly TimedSpan[]): VoicingWishes {
+  const { hands, pins, leftFingers: fingers, chordSchools } = settings;
+  // Every strike of a chord follows the school of its symbol's place.
+  const own = spans.flatMap(({ at, length, writtenAt }) => {
+    const school = chordSchools.get(writtenAt ?? at);
+    return school ? [{ start: at, end: at + length, school }] : [];
+  });
+  return {
+    ...{ hands, pins, fingers },
+    schoolAt: (at) => {
+      const [here, span] = [stretchAt(settings, at), lastFrom(own, at)];
+      return span && at < span.end ? schoolWithin(here.level, span.school) : here.school;
+    },
+    bassAt: (at) => stretchAt(settings, at).bass,
+  };
+}
+
+/** A layer is played where it is not muted; only a song that is played as it is arranged has texture, harmony and fills. */
+function playedLayers({ way, muted }: Choices): Readonly<Record<Layer, boolean>> {
+  const possible = (layer: Layer) => way === 'arranged' || !['texture', 'harmony', 'fills'].includes(layer);
+  return Object.fromEntries(LAYERS.map((layer) => [layer, possible(layer) && !muted.includes(layer)])) as Record<Layer, boolean>;
+}
+
+/** The stretches with wishes of their own and those between them, from the start of the song on. */
+function tiles(passages: readonly Passage[]): Passage[] {
+  const row: Passage[] = [];
+  let at = 0;
+  for (const passage of passages) {
+    if (passage.start > at) row.push({ ...NO_WISHES, start: at, end: passage.start });
+    row.push(passage);
+    at = passage.end;
+  }
+  return [...row, { ...NO_WISHES, start: at, end: Infinity }];
+}
+
+function inStretch({ choices, hands }: Document, plays: Settings['plays'], own: Passage): StretchSettings {
+  const { start, end, suggest, stay } = own;
+  const wish = <K extends keyof Wide>(name: K): Wide[K] => (own[name] as Wide[K] | null) ?? choices[name];
+  const name = wish('texture');
+  const textured = plays.texture && !isPlain(name);
+  const level = textured ? wish('level') : withinLayers(wish('level'), choices.muted);
+  const school = own.school ?? choices.school ?? usualSchool({ hands });
+  return {
+    ...{ start, end, suggest, stay, level },
+    school: schoolWithin(level, choices.way === 'sing-along' ? singAlongBass(hands) : school),
+    bass: own.bass ?? choices.bass,
+    // Fewer notes than full chords leave no room for a texture.
+    texture: textured && (level === 'triads' || level === 'full') ? textureNamed(name, choices.textures) : null,
+    heldOver: plays.texture && name === HELD,
+    timing: wish('timing'),
+    rhythm: wish('rhythm'),
+    octave: wish('octave'),
+    harmony: wish('harmony'),
+    pedal: wish('pedal'),
+    walk: wish('walk'),
+    loudness: wish('loudness'),
+    swell: wish('swell'),
+    ending: wish('ending'),
+  };
+}
+
+/** The school that a simpler level allows in place of the one that was asked for. */
+function schoolWithin(level: Level, school: School): School {
+  if (level === 'bass' && SCHOOL_RULES[school].notes > 1) return 'single-bass';
+  if (level === 'two-note' && SCHOOL_RULES[school].notes > 2) return 'two-note';
+  return school;
+}
+
+/**
+ * A level, no fuller than the layers allow: with its chords muted the left hand plays two notes, with those muted bass notes, with
+ * those muted nothing. A texture that is heard needs its chords and is not asked here.
+ */
+function withinLayers(level: Level, muted: readonly Layer[]): Level {
+  const most: Level = !muted.includes('block')
+    ? 'full'
+    : !muted.includes('two-note')
+      ? 'two-note'
+      : !muted.includes('bass')
+        ? 'bass'
+        : 'tune';
+  return LEVELS[Math.min(LEVELS.indexOf(level), LEVELS.indexOf(most))];
+}
