@@ -2,7 +2,7 @@ import { Session, type Profiler } from 'node:inspector/promises';
 import { arrange, compareKeys } from '@joined-hands/core/arrange';
 import { suggestChords } from '@joined-hands/core/harmony';
 import { fingerLine, type Grip } from '@joined-hands/core/right-hand';
-import { handsOf, newDocument, setFill, setWish, type Document, type Song } from '@joined-hands/core/song';
+import { handsOf, applyEdit, newDocument, type Document, type Edit, type Song } from '@joined-hands/core/song';
 import { layBars, TICKS_PER_QUARTER } from '@joined-hands/core/time';
 import { demo } from '../core/testing/songs.js';
 import { median, ms, ratio, type Row } from './table.js';
@@ -33,9 +33,14 @@ export function ofBars(bars: number): Document {
 /** Two times the song in a lively texture, with harmony, and a fill wherever there is room. */
 function dressed(): Document {
   const plain = ofBars(64);
-  const layered = setWish(setWish(plain, null, 'texture', 'rise-and-fall'), null, 'harmony', { density: 50, size: 'two' });
+  const all = { code: 'edit.setting', range: null } as const;
+  const layers: Edit[] = [
+    { ...all, setting: 'texture', value: 'rise-and-fall' },
+    { ...all, setting: 'harmony', value: { density: 50, size: 'two' } },
+  ];
+  const layered = layers.reduce(applyEdit, plain);
   const rooms = arrange(layered).parts.flatMap((p) => p.rooms);
-  return rooms.reduce((d, room) => setFill(d, room.at, room.offers[0]?.kind ?? null), layered);
+  return rooms.reduce((d, { at, offers }) => applyEdit(d, { code: 'edit.fill', at, kind: offers[0]?.kind ?? null }), layered);
 }
 
 /** A tune of eighth notes that hardly ever takes the same turn twice. */

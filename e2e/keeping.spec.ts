@@ -75,7 +75,7 @@ test('a song is worked on in one tab, a second one shows it until it takes over'
   await chord(page, 'D minor ninth');
   await other.close();
   await expect(elsewhere(page)).toBeHidden();
-  await page.getByRole('button', { name: 'Undo: a change in another tab' }).click();
+  await page.getByRole('button', { name: 'Undo: write Dm9, in another tab' }).click();
   await chord(page, 'G minor ninth');
 });
 

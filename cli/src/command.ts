@@ -2,7 +2,7 @@ import { readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { arrange, explainBar, USUAL_SUGGESTION, type Arrangement } from '@joined-hands/core/arrange';
 import { repeatPlace, writtenScore } from '@joined-hands/core/sheet';
-import { transposeDocument, type Document } from '@joined-hands/core/song';
+import { applyEdit, type Document, type Edit } from '@joined-hands/core/song';
 import { meterName } from '@joined-hands/core/time';
 import { ENGLISH, partTitle, repeatWords } from '@joined-hands/core/words';
 import { chartText, explanationText, lessonText, report } from '@joined-hands/core/words/texts';
@@ -89,33 +89,24 @@ function save(file: string, content: string | Uint8Array): boolean {
   }
 }
 
+/** The file's document with what the options ask for, in the place of the file's own. */
 function withOptions(given: Document, options: Options): Document {
-  const hands = {
-    ...given.hands,
-    ...(options.profile ? { profile: options.profile, left: null, right: null } : {}),
-    keys: options.keys ?? given.hands.keys,
-  };
-  const document = withHarmony({ ...given, hands }, options);
-  return options.transpose ? transposeDocument(document, options.transpose) : document;
+  return applyEdit(given, { code: 'edit.several', as: { kind: 'options' }, edits: editsOf(given, options) });
 }
 
-/** The school, the texture and the suggested chords that were asked for, in the place of the file's. */
-function withHarmony(document: Document, { school, texture, vocabulary, stripChords }: Options): Document {
-  const choices = {
-    ...document.choices,
-    ...(texture ? { texture } : {}),
-    ...(school ? { school, chordSchools: [], passages: document.choices.passages.map((p) => ({ ...p, school: null })) } : {}),
-  };
-  const bare = document.song.chords.length === 0 && document.choices.suggest === null;
-  if (!stripChords && (!bare || vocabulary === null)) return { ...document, choices };
+function editsOf({ song, choices }: Document, options: Options): Edit[] {
+  const { profile, keys, texture, school, vocabulary, stripChords, transpose } = options;
+  const bare = song.chords.length === 0 && choices.suggest === null;
   const suggest = { ...USUAL_SUGGESTION, vocabulary: vocabulary ?? USUAL_SUGGESTION.vocabulary };
-  if (!stripChords) return { ...document, choices: { ...choices, suggest } };
-  const passages = choices.passages.map((p) => ({ ...p, suggest: null }));
-  return {
-    ...document,
-    song: { ...document.song, chords: [] },
-    choices: { ...choices, suggest, chords: [], pins: [], passages },
-  };
+  return [
+    ...(profile ? [{ code: 'edit.hands', change: { profile, left: null, right: null } } as const] : []),
+    ...(keys ? [{ code: 'edit.hands', change: { keys } } as const] : []),
+    ...(texture ? [{ code: 'edit.setting', range: null, setting: 'texture', value: texture } as const] : []),
+    ...(school ? [{ code: 'edit.school', range: null, school } as const] : []),
+    ...(stripChords ? [{ code: 'edit.strip-chords' } as const] : []),
+    ...(stripChords || (bare && vocabulary !== null) ? [{ code: 'edit.suggest', range: null, suggest } as const] : []),
+    ...(transpose ? [{ code: 'edit.key', key: transpose } as const] : []),
+  ];
 }
 
 function summary(arrangement: Arrangement): string {

@@ -1,6 +1,7 @@
 import { grouped } from '../lists/grouped.js';
 import { LOUDNESSES, type Document } from '../song/decisions.js';
-import { setWish, wishAt, type PartRange } from '../song/edits.js';
+import type { Edit } from '../song/edit.js';
+import { wishAt, type PartRange } from '../song/edits.js';
 import type { Part } from './arrangement.js';
 import { origin } from '../song/linked.js';
 
@@ -31,29 +32,29 @@ function endsOfRepeats(parts: readonly Repeating[]): Repeating[][] {
  * First and second endings: where a stretch of parts comes again, its last part turns back by a dominant every time but the last,
  * when it comes to rest with its chord suspended. Null where no part comes again.
  */
-export function firstAndSecondEndings(doc: Document, parts: readonly Repeating[]): Document | null {
+export function firstAndSecondEndings(parts: readonly Repeating[]): Edit | null {
   const ending = endsOfRepeats(parts);
   if (ending.length === 0) return null;
-  return ending.reduce(
-    (document, group) =>
-      group.reduce(
-        (d, part, k) => setWish(d, rangeOf(part), 'ending', k === group.length - 1 ? 'suspended' : 'dominant'),
-        document,
-      ),
-    doc,
+  const edits = ending.flatMap((group) =>
+    group.map((part, k): Edit => {
+      const value = k === group.length - 1 ? 'suspended' : 'dominant';
+      return { code: 'edit.setting', range: rangeOf(part), setting: 'ending', value };
+    }),
   );
+  return { code: 'edit.several', as: { kind: 'endings' }, edits };
 }
 
 /** A swell across repeats: every time a part comes again it is one step louder than the time before. Null where none comes again. */
-export function louderEachTime(doc: Document, parts: readonly Repeating[]): Document | null {
+export function louderEachTime(doc: Document, parts: readonly Repeating[]): Edit | null {
   if (!comesAgain(parts)) return null;
-  return times(parts).reduce((document, group) => {
+  const edits = times(parts).flatMap((group) => {
     const from = LOUDNESSES.indexOf(wishAt(doc, group[0].start, 'loudness'));
-    return group.slice(1).reduce((d, part, k) => {
-      const level = LOUDNESSES[Math.min(LOUDNESSES.length - 1, from + k + 1)];
-      return setWish(d, rangeOf(part), 'loudness', level);
-    }, document);
-  }, doc);
+    return group.slice(1).map((part, k): Edit => {
+      const value = LOUDNESSES[Math.min(LOUDNESSES.length - 1, from + k + 1)];
+      return { code: 'edit.setting', range: rangeOf(part), setting: 'loudness', value };
+    });
+  });
+  return { code: 'edit.several', as: { kind: 'louder' }, edits };
 }
 
 /** Which time of how many a part is: "1st of 2"; null for a part that comes once. */

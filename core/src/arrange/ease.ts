@@ -1,9 +1,10 @@
 import { songDifficulty } from './song-difficulty.js';
 import { LEVELS, type Document, type Level } from '../song/decisions.js';
+import { applyEdit, type Edit } from '../song/edit.js';
 import { wishAt, type PartRange } from '../song/edits.js';
 import { arrange } from './arrange.js';
 import type { Arrangement } from './arrangement.js';
-import { applyFix, type Fix, type FixAction, type FixFact } from './fixes.js';
+import type { Fix, FixFact } from './fixes.js';
 
 /** Difficulty where it is asked for: of one part, or of the song. */
 function difficultyIn(arrangement: Arrangement, range: PartRange | null): number {
@@ -23,14 +24,14 @@ export function versions(doc: Document, range: PartRange | null): Version[] {
   const now = range ? wishAt(doc, range.start, 'level') : doc.choices.level;
   return LEVELS.map((level) => ({
     level,
-    difficulty: difficultyIn(arrange(applyFix(doc, { kind: 'level', range, level })), range),
+    difficulty: difficultyIn(arrange(applyEdit(doc, { code: 'edit.setting', range, setting: 'level', value: level })), range),
     current: level === now,
   }));
 }
 
 /** A change that makes a part or a song easier, and the points that it gains. */
 export interface Ease extends Fix {
-  readonly action: FixAction;
+  readonly action: Edit;
   readonly gain: number;
 }
 
@@ -45,9 +46,10 @@ export function whatHelps(
   known: readonly Version[] = versions(doc, range),
 ): Ease[] {
   const now = difficultyIn(arrangement, range);
-  const after = (action: FixAction): number => {
-    const version = action.kind === 'level' ? known.find((v) => v.level === action.level) : undefined;
-    return version ? version.difficulty : difficultyIn(arrange(applyFix(doc, action)), range);
+  const after = (action: Edit): number => {
+    const version =
+      action.code === 'edit.setting' && action.setting === 'level' ? known.find((v) => v.level === action.value) : undefined;
+    return version ? version.difficulty : difficultyIn(arrange(applyEdit(doc, action)), range);
   };
   return changesFor(doc, arrangement, range)
     .map(({ fact, action }) => ({ fact, action, gain: now - after(action) }))
@@ -55,7 +57,7 @@ export function whatHelps(
     .sort((a, b) => b.gain - a.gain);
 }
 
-type Helpful = Fix & { readonly action: FixAction };
+type Helpful = Fix & { readonly action: Edit };
 
 function changesFor(doc: Document, arrangement: Arrangement, range: PartRange | null): Helpful[] {
   const at = range?.start ?? 0;
@@ -64,22 +66,26 @@ function changesFor(doc: Document, arrangement: Arrangement, range: PartRange | 
   const chords = arrangement.parts.flatMap((p) => p.chords).filter((c) => inside(c.at));
   const simpler = LEVELS.slice(0, LEVELS.indexOf(level)).map((l): Helpful => ({
     fact: { code: 'fix.level', level: l },
-    action: { kind: 'level', range, level: l },
+    action: { code: 'edit.setting', range, setting: 'level', value: l },
   }));
-  const kept = chords.filter((c) => c.pinned).map((c) => ({ kind: 'unpin', at: c.writtenAt }) as const);
+  const kept = chords.filter((c) => c.pinned).map((c) => ({ code: 'edit.free-voicing', at: c.writtenAt }) as const);
   const quick = arrangement.findings.flatMap((f) =>
     f.rule === 'fast' && f.at !== null && inside(f.at) ? f.fixes.flatMap((x) => (x.action ? [x.action] : [])) : [],
   );
   return [
     ...simpler,
     ...(chords.some((c) => c.school !== 'close')
-      ? [helpful({ code: 'fix.nearest-inversions' }, { kind: 'school', range, school: 'close' })]
+      ? [helpful({ code: 'fix.nearest-inversions' }, { code: 'edit.school', range, school: 'close' })]
       : []),
-    helpful({ code: 'fix.straighten' }, { kind: 'rhythm', range, rhythm: 'plain' }),
-    helpful({ code: 'fix.on-the-beat' }, { kind: 'timing', range, timing: 'plain' }),
-    ...(kept.length > 0 ? [helpful({ code: 'fix.let-all-go' }, { kind: 'all', actions: kept })] : []),
-    ...(quick.length > 0 ? [helpful({ code: 'fix.skip-passing' }, { kind: 'all', actions: quick })] : []),
+    helpful({ code: 'fix.straighten' }, { code: 'edit.setting', range, setting: 'rhythm', value: 'plain' }),
+    helpful({ code: 'fix.on-the-beat' }, { code: 'edit.setting', range, setting: 'timing', value: 'plain' }),
+    ...(kept.length > 0
+      ? [helpful({ code: 'fix.let-all-go' }, { code: 'edit.several', as: { kind: 'free-voicings' }, edits: kept })]
+      : []),
+    ...(quick.length > 0
+      ? [helpful({ code: 'fix.skip-passing' }, { code: 'edit.several', as: { kind: 'skip-passing' }, edits: quick })]
+      : []),
   ];
 }
 
-const helpful = (fact: FixFact, action: FixAction): Helpful => ({ fact, action });
+const helpful = (fact: FixFact, action: Edit): Helpful => ({ fact, action });

@@ -55,7 +55,10 @@ function checkVoicings(examined: Examined, over: readonly NotesOver[]): Finding[
     const seconds = toSeconds(chord.length, song.tempo);
     if (!chord.again && chord.motion > 0 && seconds < TOO_FAST)
       say('fast', 'note', { code: 'finding.fast', ...where, seconds }, [
-        { fact: { code: 'fix.skip', symbol: chord.symbol }, action: { kind: 'skip', at: chord.writtenAt } },
+        {
+          fact: { code: 'fix.skip', symbol: chord.symbol },
+          action: { code: 'edit.leave-out', at: chord.writtenAt, symbol: chord.symbol },
+        },
       ]);
   });
   return found;

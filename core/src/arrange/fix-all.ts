@@ -6,9 +6,10 @@ import { CLEAR_OF_TUNE, VOICING_COSTS, motionBetween, muddiness } from '../left-
 import { cheapestPath } from '../left-hand/path.js';
 import { midiOf } from '../pitch/pitch.js';
 import { KEYBOARDS, type Document } from '../song/decisions.js';
+import type { Edit } from '../song/edit.js';
 import { wishAt } from '../song/edits.js';
 import type { Arrangement, PartChord } from './arrangement.js';
-import { octaveUpFix, type Fix, type FixAction } from './fixes.js';
+import { octaveUpFix, type Fix } from './fixes.js';
 
 /** What putting a tune up an octave is worth against moving chords, in half steps of motion. */
 const OCTAVE_PRICE = 24;
@@ -36,7 +37,7 @@ export function fixAllCollisions(doc: Document, arrangement: Arrangement): Fix |
       ...hanging.filter((u) => u.at < c.at + c.length && c.at < u.at + u.length).map((u) => midiOf(u.pitches[0])),
     );
   const ways = chords.map((chord) => (meeting.has(chord.at) ? clearWays(doc, chord, floor(chord)) : [asItLies(chord)]));
-  const actions: FixAction[] = [];
+  const edits: Edit[] = [];
   let moved = 0;
   let motion = 0;
   const raised: number[] = [];
@@ -62,7 +63,7 @@ export function fixAllCollisions(doc: Document, arrangement: Arrangement): Fix |
         part.melody.map((n) => midiOf(n.pitch)),
       )
     ) {
-      actions.push(octave.action);
+      edits.push(octave.action);
       raised.push(part.number);
       continue;
     }
@@ -71,13 +72,16 @@ export function fixAllCollisions(doc: Document, arrangement: Arrangement): Fix |
     possible.forEach((i, k) => {
       const { voicing, midis } = ways[i][choices[k]];
       if (!voicing) return;
-      actions.push({ kind: 'pin', at: chords[i].writtenAt, pitches: voicing.pitches });
+      edits.push({ code: 'edit.voicing', at: chords[i].writtenAt, pitches: voicing.pitches });
       moved++;
       motion += i > 0 ? motionBetween(chords[i - 1].pitches.map(midiOf), midis) - chords[i].motion : 0;
     });
   }
-  if (actions.length === 0) return null;
-  return { fact: { code: 'fix.clear-all', chords: moved, motion, raised }, action: { kind: 'all', actions } };
+  if (edits.length === 0) return null;
+  return {
+    fact: { code: 'fix.clear-all', chords: moved, motion, raised },
+    action: { code: 'edit.several', as: { kind: 'clear-collisions' }, edits },
+  };
 }
 
 const asItLies = (chord: PartChord): Way => ({ voicing: null, midis: chord.pitches.map(midiOf), cost: 0 });

@@ -1,4 +1,3 @@
-import type { Key } from '../harmony/key.js';
 import { keyChords } from '../harmony/vocabulary.js';
 import { intervalOf, toneFor } from '../harmony/naming.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
@@ -7,34 +6,11 @@ import { voicingsFor, type Voicing } from '../left-hand/candidates.js';
 import { CLEAR_OF_TUNE, VOICING_COSTS, motionBetween, muddiness } from '../left-hand/costs.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf, pitchClass, type NoteName, type Pitch } from '../pitch/pitch.js';
-import type { ChordTiming, Document, Hands, Level, School, TuneRhythm } from '../song/decisions.js';
-import {
-  pinVoicing,
-  removeChord,
-  setChord,
-  setPassage,
-  setSchoolEverywhere,
-  setWish,
-  transposeDocument,
-  unpinVoicing,
-  type PartRange,
-} from '../song/edits.js';
+import type { Hands, Level } from '../song/decisions.js';
+import type { Edit } from '../song/edit.js';
+import type { PartRange } from '../song/edits.js';
 import type { Ticks } from '../time/ticks.js';
 import type { HarmonisedChord } from './harmonise.js';
-
-/** A change to the document that mends something. */
-export type FixAction =
-  | { readonly kind: 'pin'; readonly at: Ticks; readonly pitches: readonly Pitch[] }
-  | { readonly kind: 'unpin'; readonly at: Ticks }
-  | { readonly kind: 'chord'; readonly at: Ticks; readonly symbol: string }
-  | { readonly kind: 'skip'; readonly at: Ticks }
-  | { readonly kind: 'octave'; readonly range: PartRange | null; readonly octaves: number }
-  | { readonly kind: 'level'; readonly range: PartRange | null; readonly level: Level }
-  | { readonly kind: 'rhythm'; readonly range: PartRange | null; readonly rhythm: TuneRhythm }
-  | { readonly kind: 'timing'; readonly range: PartRange | null; readonly timing: ChordTiming }
-  | { readonly kind: 'school'; readonly range: PartRange | null; readonly school: School }
-  | { readonly kind: 'key'; readonly key: Key }
-  | { readonly kind: 'all'; readonly actions: readonly FixAction[] };
 
 /** What is advised where no change to the document would help. */
 export type Advice =
@@ -68,47 +44,24 @@ export type FixFact =
 /** A way out: what it does, and the change that makes it, or null for advice. */
 export interface Fix {
   readonly fact: FixFact;
-  readonly action: FixAction | null;
+  readonly action: Edit | null;
 }
 
 /** Advice without a change behind it. */
 export const advice = (what: Advice): Fix => ({ fact: { code: 'fix.advice', advice: what }, action: null });
 
 /** A pinned chord let go. */
-export const letGo = (at: Ticks): Fix => ({ fact: { code: 'fix.let-go' }, action: { kind: 'unpin', at } });
-
-/** The document with a fix made. */
-export function applyFix(doc: Document, action: FixAction): Document {
-  switch (action.kind) {
-    case 'pin':
-      return pinVoicing(doc, action.at, action.pitches);
-    case 'unpin':
-      return unpinVoicing(doc, action.at);
-    case 'chord':
-      return setChord(doc, action.at, action.symbol);
-    case 'skip':
-      return removeChord(doc, action.at);
-    case 'octave':
-      return setWish(doc, action.range, 'octave', action.octaves);
-    case 'level':
-      return setWish(doc, action.range, 'level', action.level);
-    case 'rhythm':
-      return setWish(doc, action.range, 'rhythm', action.rhythm);
-    case 'timing':
-      return setWish(doc, action.range, 'timing', action.timing);
-    case 'school':
-      return action.range ? setPassage(doc, action.range, { school: action.school }) : setSchoolEverywhere(doc, action.school);
-    case 'key':
-      return transposeDocument(doc, action.key);
-    case 'all':
-      return action.actions.reduce(applyFix, doc);
-  }
-}
+export const letGo = (at: Ticks): Fix => ({ fact: { code: 'fix.let-go' }, action: { code: 'edit.free-voicing', at } });
 
 /** The tune of a part an octave higher. */
 export const octaveUpFix = (part: PartRange & { readonly number: number }, octaves: number): Fix => ({
   fact: { code: 'fix.octave-up', part: part.number },
-  action: { kind: 'octave', range: { start: part.start, end: part.end }, octaves: octaves + 1 },
+  action: {
+    code: 'edit.setting',
+    range: { start: part.start, end: part.end },
+    setting: 'octave',
+    value: octaves + 1,
+  },
 });
 
 /** A chord in another place: with how far the hand goes from where it lies, and the notes that are lost. */
@@ -116,7 +69,10 @@ function pin(chord: VoicedChord, how: 'place' | 'fewer-notes' | 'inversion', { p
   const names = new Set(pitches.map(nameOf));
   const without = [...new Set(chord.pitches.map(nameOf))].filter((n) => !names.has(n));
   const away = motionBetween(chord.pitches.map(midiOf), midis);
-  return { fact: { code: 'fix.move', how, pitches, without, away }, action: { kind: 'pin', at: chord.writtenAt, pitches } };
+  return {
+    fact: { code: 'fix.move', how, pitches, without, away },
+    action: { code: 'edit.voicing', at: chord.writtenAt, pitches },
+  };
 }
 
 /** Other places for a chord, best first: near to where it lies, clear, in reach, and below the tune. */
@@ -189,7 +145,7 @@ export function conflictFixes(
   if (rest.length > 0 && clear(parsed, rest))
     fixes.push({
       fact: { code: 'fix.leave-out', name: nameOf(against), pitches: rest },
-      action: { kind: 'pin', at: chord.writtenAt, pitches: rest },
+      action: { code: 'edit.voicing', at: chord.writtenAt, pitches: rest },
     });
   /** A chord is worth offering where some place for it sounds clear under the tune. */
   const sounds = (symbol: string): boolean => {
@@ -201,7 +157,7 @@ export function conflictFixes(
     );
   };
   const change = (how: 'first-inversion' | 'quality' | 'chord', symbol: string) =>
-    fixes.push({ fact: { code: 'fix.chord', how, symbol }, action: { kind: 'chord', at: chord.writtenAt, symbol } });
+    fixes.push({ fact: { code: 'fix.chord', how, symbol }, action: { code: 'edit.chord', at: chord.writtenAt, symbol } });
   const first = firstInversionWith(parsed, note);
   if (first && sounds(first)) change('first-inversion', first);
   const quality = QUALITIES.map((q) => parsed.root + q).find((s) => s !== first && contains(s, note) && sounds(s));

@@ -64,7 +64,7 @@ function checkDoublings(examined: Examined): Finding[] {
     const { chord, left, right } = d;
     const fix: Fix = {
       fact: { code: 'fix.leave-out', name: nameOf(left), pitches },
-      action: { kind: 'pin', at: chord.writtenAt, pitches },
+      action: { code: 'edit.voicing', at: chord.writtenAt, pitches },
     };
     const where = { symbol: chord.symbol, place: placeOf(bars, chord.at) };
     return finding(examined, chord.at, 'doubled', 'note', { code: 'finding.doubled', left, right, ...where }, [fix]);

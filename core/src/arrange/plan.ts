@@ -1,6 +1,5 @@
 import { proposeTextures } from '../fills/propose.js';
-import type { Document } from '../song/decisions.js';
-import { setWish } from '../song/edits.js';
+import type { Edit } from '../song/edit.js';
 import type { Texture } from '../song/texture-data.js';
 import { barAt } from '../time/bars.js';
 import type { Arrangement } from './arrangement.js';
@@ -10,11 +9,12 @@ export function proposedPlan({ parts, bars }: Pick<Arrangement, 'parts' | 'bars'
   return proposeTextures(parts.map((p) => ({ label: p.label, meter: barAt(bars, p.end - 1).meter })));
 }
 
-/** The document with the proposed texture in every part. */
-export function withProposedPlan(doc: Document, arrangement: Pick<Arrangement, 'parts' | 'bars'>): Document {
+/** The proposed texture in every part that has one. */
+export function proposedPlanEdit(arrangement: Pick<Arrangement, 'parts' | 'bars'>): Edit {
   const plan = proposedPlan(arrangement);
-  return arrangement.parts.reduce((d, { start, end }, i) => {
+  const edits = arrangement.parts.flatMap(({ start, end }, i): Edit[] => {
     const texture = plan[i];
-    return texture ? setWish(d, { start, end }, 'texture', texture.id) : d;
-  }, doc);
+    return texture ? [{ code: 'edit.setting', range: { start, end }, setting: 'texture', value: texture.id }] : [];
+  });
+  return { code: 'edit.several', as: { kind: 'texture-plan' }, edits };
 }

@@ -6,9 +6,9 @@ import { arrange } from '../arrange/arrange.js';
 import { compareKeys } from '../arrange/compare-keys.js';
 import { versions, whatHelps } from '../arrange/ease.js';
 import { songDifficulty } from '../arrange/song-difficulty.js';
-import { applyFix } from '../arrange/fixes.js';
 import { midiOf } from '../pitch/pitch.js';
 import { HAND_PROFILES, handsOf, type Document } from '../song/decisions.js';
+import { applyEdit } from '../song/edit.js';
 import { setWish } from '../song/edits.js';
 import { hardestOf } from './difficulty.js';
 
@@ -122,7 +122,7 @@ describe('simpler versions', () => {
     const helps = whatHelps(glass, arrangement, null);
     expect(helps.length).toBeGreaterThan(1);
     helps.forEach((help, i) => {
-      expect(help.gain).toBe(songDifficulty(arrangement.parts) - songDifficulty(arrange(applyFix(glass, help.action)).parts));
+      expect(help.gain).toBe(songDifficulty(arrangement.parts) - songDifficulty(arrange(applyEdit(glass, help.action)).parts));
       if (i > 0) expect(help.gain).toBeLessThanOrEqual(helps[i - 1].gain);
     });
   });
@@ -135,7 +135,7 @@ describe('the twelve keys', () => {
     expect(keys).toHaveLength(12);
     expect(keys.filter((k) => k.current).map((k) => k.key)).toEqual([doc.song.key]);
     for (const facts of keys) {
-      const there = arrange(applyFix(doc, { kind: 'key', key: facts.key }));
+      const there = arrange(applyEdit(doc, { code: 'edit.key', key: facts.key }));
       const black = there.score.filter((n) => [1, 3, 6, 8, 10].includes(midiOf(n.pitch) % 12)).length;
       expect([facts.black, facts.notes, facts.difficulty]).toEqual([black, there.score.length, songDifficulty(there.parts)]);
       expect(there.score.every((n) => /^[A-G](b|#|bb|##)?\d$/.test(n.pitch))).toBe(true);
@@ -149,7 +149,7 @@ describe('the twelve keys', () => {
       ...doc,
       choices: { ...doc.choices, chords: [{ at: 0, symbol: 'Am/E' }], pins: [{ at: 0, pitches: ['E3', 'A3', 'C4'] }] },
     };
-    const { choices, song } = applyFix(chosen, { kind: 'key', key: { tonic: 'Eb', mode: 'major' } });
+    const { choices, song } = applyEdit(chosen, { code: 'edit.key', key: { tonic: 'Eb', mode: 'major' } });
     expect([song.key.tonic, song.melody[0].pitch, choices.chords[0].symbol]).toEqual(['Eb', 'Eb5', 'Cm/G']);
     expect(choices.pins[0].pitches).toEqual(['G3', 'C4', 'Eb4']);
   });

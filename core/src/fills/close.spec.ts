@@ -9,6 +9,7 @@ import { arrange } from '../arrange/arrange.js';
 import { writtenScore } from '../sheet/written.js';
 import { handsOf, type Document, type Ending } from '../song/decisions.js';
 import { setBalance, setClose } from '../song/dressing.js';
+import { applyEdit } from '../song/edit.js';
 import { setWish, wishAt } from '../song/edits.js';
 import { placeAfter, secondsTo } from '../time/tempo.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
@@ -69,13 +70,14 @@ describe('an ending', () => {
   it('differs from the first time to the second where a part comes again', () => {
     const glass = demo('harbour-glass.abc');
     const { parts } = arrange(glass);
-    const doc = firstAndSecondEndings(glass, parts);
+    const endings = firstAndSecondEndings(parts);
+    const doc = endings && applyEdit(glass, endings);
     // A B A B′ C D A B′: what comes again ends with its second part.
     expect(parts.map((p) => doc && wishAt(doc, p.start, 'ending'))).toEqual([
       ...['plain', 'dominant', 'plain', 'dominant'],
       ...['plain', 'plain', 'plain', 'suspended'],
     ]);
-    expect(firstAndSecondEndings(four('C5'), arrange(four('C5')).parts)).toBeNull();
+    expect(firstAndSecondEndings(arrange(four('C5')).parts)).toBeNull();
   });
 });
 
@@ -170,7 +172,8 @@ describe('dynamics', () => {
   });
 
   it('grow each time a part comes again', () => {
-    const doc = louderEachTime(glass, parts);
+    const louder = louderEachTime(glass, parts);
+    const doc = louder && applyEdit(glass, louder);
     const again = parts.filter((p) => (timeOf(p.number, parts)?.time ?? 1) > 1);
     expect(again.length).toBeGreaterThan(0);
     for (const part of again) expect(doc && wishAt(doc, part.start, 'loudness')).toMatch(/^ff?$/);

@@ -3,7 +3,6 @@ import { describe, expect, it } from 'vitest';
 import { faultsOf } from '../../testing/playable.js';
 import { demo, DEMOS, documentOf, songs, SYMBOLS } from '../../testing/songs.js';
 import { arrange } from '../arrange/arrange.js';
-import { upToLayer } from '../arrange/layers.js';
 import {
   ENDINGS,
   FILL_KINDS,
@@ -18,6 +17,7 @@ import {
   type Layer,
 } from '../song/decisions.js';
 import { muteLayer, setBalance, setClose, setFill, setWay } from '../song/dressing.js';
+import { applyEdit } from '../song/edit.js';
 import { setWish } from '../song/edits.js';
 import { LAYERS } from '../song/decisions.js';
 import { TEXTURES } from './texture.js';
@@ -94,10 +94,11 @@ describe('layers', () => {
   };
 
   it('come one over the other, and none changes the tune', () => {
-    const tunes = LAYERS.map((layer) => tuneOf(upToLayer(doc, layer)));
+    const upTo = (layer: Layer) => applyEdit(doc, { code: 'edit.up-to-layer', layer });
+    const tunes = LAYERS.map((layer) => tuneOf(upTo(layer)));
     for (const tune of tunes) expect(tune).toEqual(tunes[0]);
-    expect(LAYERS.map((layer) => most(upToLayer(doc, layer))).slice(0, 4)).toEqual([0, 1, 2, 4]);
-    const notes = LAYERS.map((layer) => arrange(upToLayer(doc, layer)).score.length);
+    expect(LAYERS.map((layer) => most(upTo(layer))).slice(0, 4)).toEqual([0, 1, 2, 4]);
+    const notes = LAYERS.map((layer) => arrange(upTo(layer)).score.length);
     expect(notes[4]).toBeGreaterThan(notes[3]);
     expect(notes[5]).toBeGreaterThan(notes[4]);
     expect(notes[6]).toBeGreaterThan(notes[5]);

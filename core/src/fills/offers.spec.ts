@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf } from '../../testing/songs.js';
 import { readMusicXml, writeMusicXml } from '../formats/index.js';
 import { arrange } from '../arrange/arrange.js';
+import { applyEdit } from '../song/edit.js';
 import { linkedEdit } from '../song/linked.js';
 import { writtenScore } from '../sheet/written.js';
 import { handsOf, type Document, type FillKind } from '../song/decisions.js';
@@ -106,9 +107,11 @@ describe('a fill', () => {
     const glass = demo('harbour-glass.abc');
     const { parts } = arrange(glass);
     const [first] = parts[0].rooms;
-    const edit = linkedEdit(glass, setFill(glass, first.at, 'broken'), parts, 1);
-    expect(edit?.document.choices.fills.length).toBeGreaterThan(1);
-    const read = readMusicXml(writeMusicXml(writtenScore(arrange(edit?.document ?? glass))));
+    const edit = linkedEdit({ code: 'edit.fill', at: first.at, kind: 'broken' }, parts, 1);
+    expect(edit?.parts.length).toBeGreaterThan(0);
+    const filled = edit ? applyEdit(setFill(glass, first.at, 'broken'), edit.edit) : glass;
+    expect(filled.choices.fills.length).toBeGreaterThan(1);
+    const read = readMusicXml(writeMusicXml(writtenScore(arrange(filled))));
     expect(read.ok && read.song.melody.map((n) => [n.at, n.length, n.pitch])).toEqual(
       glass.song.melody.map((n) => [n.at, n.length, n.pitch]),
     );

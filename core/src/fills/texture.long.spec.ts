@@ -7,7 +7,9 @@ import { readMusicXml, writeMidi, writeMusicXml } from '../formats/index.js';
 import { arrange } from '../arrange/arrange.js';
 import { writtenScore } from '../sheet/written.js';
 import { HAND_PROFILES, handsOf, type Document, type Walk } from '../song/decisions.js';
-import { alternateTextures, removeTexture, saveTexture } from '../song/dressing.js';
+import { alternateTextures } from '../song/alternate.js';
+import { removeTexture, saveTexture } from '../song/dressing.js';
+import { applyEdit } from '../song/edit.js';
 import { setWish } from '../song/edits.js';
 import { TextureSchema, type Texture } from '../song/texture-data.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
@@ -159,7 +161,8 @@ describe('textures', () => {
     const own = (id: string, steps: string): Texture => ({ id, title: id, energy: 3, patterns: [{ meter: '4/4', steps }] });
     const eight = documentOf(songOf([['C6', 32]], [[0, 'C']]));
     const written = saveTexture(saveTexture(eight, own('figure-a', '1 5 8 5 | 1 - - -')), own('figure-b', '8 5 1 5 | 8 - - -'));
-    const turns = alternateTextures(written, { start: 0, end: eight.song.length }, ['figure-a', 'figure-b'], arrange(eight).bars);
+    const { bars } = arrange(eight);
+    const turns = applyEdit(written, alternateTextures({ start: 0, end: eight.song.length }, ['figure-a', 'figure-b'], bars));
     const first = arrange(turns)
       .score.filter((n) => n.hand === 'left' && (n.at / Q) % 4 === 0)
       .map((n) => n.pitch);

@@ -3,8 +3,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf, songs } from '../../testing/songs.js';
 import { arrange } from '../arrange/arrange.js';
-import { applyFix } from '../arrange/fixes.js';
 import { midiOf, nameOf, pitchClass } from '../pitch/pitch.js';
+import { applyEdit } from '../song/edit.js';
 import { removeChord, setChord, setPassage, setSuggestion } from '../song/edits.js';
 import type { Song } from '../song/song.js';
 import { layBars } from '../time/bars.js';
@@ -196,7 +196,7 @@ describe('conflicts between tune and chord', () => {
     expect(places).toEqual([...places].sort((a, b) => a - b));
     expect(texts).toContain('use the chord with the melody’s note: C/E');
     expect(fixes.length).toBeGreaterThanOrEqual(4);
-    for (const { action } of fixes) expect(action && conflict(applyFix(doc, action))).toBeUndefined();
+    for (const { action } of fixes) expect(action && conflict(applyEdit(doc, action))).toBeUndefined();
   });
 
   it('mend what they name in random songs', () => {
@@ -205,9 +205,9 @@ describe('conflicts between tune and chord', () => {
         const doc = documentOf(song);
         for (const f of arrange(doc).findings.filter((x) => x.rule === 'conflict'))
           for (const { action } of f.fixes) {
-            const after = arrange(applyFix(doc, action as NonNullable<typeof action>));
+            const after = arrange(applyEdit(doc, action as NonNullable<typeof action>));
             const still = after.findings.filter((x) => x.rule === 'conflict' && x.chordAt === f.chordAt);
-            if (action?.kind === 'pin') expect(still).toEqual([]);
+            if (action?.code === 'edit.voicing') expect(still).toEqual([]);
           }
       }),
       { numRuns: 40 },
@@ -245,7 +245,7 @@ describe('a chord that passes too fast', () => {
     const found = arrange(quick(90)).findings.find((f) => f.rule === 'fast');
     expect(found && ENGLISH.fact(found.fact)).toContain('Ab7 at bar 1, count 4 & lasts 0.3 s');
     const action = found?.fixes[0].action;
-    const after = arrange(applyFix(quick(90), action as NonNullable<typeof action>));
+    const after = arrange(applyEdit(quick(90), action as NonNullable<typeof action>));
     expect(after.song.chords.map((c) => c.symbol)).toEqual(['C', 'G']);
     expect(arrange(quick(50)).findings.some((f) => f.rule === 'fast')).toBe(false);
   });

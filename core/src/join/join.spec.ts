@@ -5,9 +5,9 @@ import { demo, DEMOS, documentOf, songOf, songs } from '../../testing/songs.js';
 import { arrange } from '../arrange/arrange.js';
 import type { Arrangement } from '../arrange/arrangement.js';
 import { fixAllCollisions } from '../arrange/fix-all.js';
-import { applyFix } from '../arrange/fixes.js';
 import { midiOf } from '../pitch/pitch.js';
 import { handsOf, HAND_PROFILES, type Document } from '../song/decisions.js';
+import { applyEdit } from '../song/edit.js';
 import { pinVoicing, setFingers } from '../song/edits.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { cheapestPath } from '../left-hand/path.js';
@@ -57,17 +57,17 @@ describe('collisions', () => {
       'crowded',
       'Bar 1, count 1: the left hand’s E4 lies where the right thumb rests, on E4.',
     ]);
-    expect(crowded.fixes.some((f) => f.action?.kind === 'octave')).toBe(true);
+    expect(crowded.fixes.some((f) => f.action?.code === 'edit.setting' && f.action.setting === 'octave')).toBe(true);
   });
 
   it('every single way out of one that changes the hands keeps them apart there', () => {
     const doc = pinned([['E4', 4]], ['C4', 'E4', 'G4']);
     const [collision] = arrange(doc).findings.filter((f) => f.rule.startsWith('collision'));
     const ways = collision.fixes.flatMap((f) => (f.action ? [f.action] : []));
-    expect(ways.map((w) => w.kind)).toEqual(['pin', 'pin', 'octave']);
+    expect(ways.map((w) => w.code)).toEqual(['edit.voicing', 'edit.voicing', 'edit.setting']);
     for (const way of ways) {
-      const after = arrange(applyFix(doc, way));
-      if (way.kind === 'pin') expect(meetings(after)).toBe(0);
+      const after = arrange(applyEdit(doc, way));
+      if (way.code === 'edit.voicing') expect(meetings(after)).toBe(0);
       else expect(after.parts[0].melody[0].pitch).toBe('E5');
     }
   });
@@ -88,7 +88,7 @@ describe('collisions', () => {
       /^move two chords clear of the melody, with \d+ half steps (more|less) motion$/,
     );
     if (!fix?.action) throw new Error('no way out');
-    const after = arrange(applyFix(doc, fix.action));
+    const after = arrange(applyEdit(doc, fix.action));
     expect(meetings(after)).toBe(0);
     expect(after.parts.flatMap((p) => p.chords)[2].pitches).toEqual(['E3', 'G3', 'C4']);
     expect(fixAllCollisions(doc, after)).toBeNull();
@@ -108,7 +108,7 @@ describe('collisions', () => {
           const fix = fixAllCollisions(crowded, before);
           expect(fix === null).toBe(meetings(before) === 0);
           if (!fix?.action) return;
-          const after = arrange(applyFix(crowded, fix.action));
+          const after = arrange(applyEdit(crowded, fix.action));
           expect(meetings(after)).toBe(0);
         },
       ),
@@ -182,7 +182,7 @@ describe('jumps and doublings', () => {
     expect(doubled && ENGLISH.fact(doubled.fact)).toContain('doubles the melody’s E5 with E3');
     const action = doubled?.fixes[0].action;
     if (!action) throw new Error('no way out');
-    expect(arrange(applyFix(doc, action)).parts[0].chords[0].pitches).toEqual(['C3', 'G3', 'B3']);
+    expect(arrange(applyEdit(doc, action)).parts[0].chords[0].pitches).toEqual(['C3', 'G3', 'B3']);
     expect(rules(pinVoicing(documentOf(song), 0, ['C3', 'G3', 'B3']))).not.toContain('doubled');
   });
 

@@ -1,7 +1,7 @@
-import { firstAtOrAfter, type Bar } from '../time/bars.js';
+import { firstAtOrAfter } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Choices, Document, FillKind, Layer } from './decisions.js';
-import { setWish, withChoices, type PartRange } from './edits.js';
+import { withChoices } from './edits.js';
 import type { Texture } from './texture-data.js';
 
 /** Keeps a fill where the tune leaves room, refuses fills there ("none"), or leaves it undecided (null). */
@@ -47,24 +47,4 @@ export function removeTexture(doc: Document, id: string): Document {
     texture: texture === id ? 'block' : texture,
     passages: passages.map((p) => (p.texture === id ? { ...p, texture: null } : p)),
   });
-}
-
-/** Bars after which one figure gives way to the other. */
-const FIGURE_BARS = 2;
-
-/** Two figures by turns in a stretch, two bars each: A, B, A, B … A pick-up goes with what follows it. */
-export function alternateTextures(
-  doc: Document,
-  { start, end }: PartRange,
-  figures: readonly [string, string],
-  bars: readonly Bar[],
-): Document {
-  const inside = bars.filter((b) => b.end > start && b.start < end && b.lead === 0);
-  let document = doc;
-  for (let k = 0; k * FIGURE_BARS < inside.length; k++) {
-    const from = k === 0 ? start : inside[k * FIGURE_BARS].start;
-    const to = Math.min(end, inside[Math.min(inside.length, (k + 1) * FIGURE_BARS) - 1].end);
-    document = setWish(document, { start: from, end: Math.max(from + 1, to) }, 'texture', figures[k % 2]);
-  }
-  return document;
 }

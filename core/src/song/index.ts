@@ -42,39 +42,12 @@ export {
   WALKS,
   type Way,
 } from './decisions.js';
-export { alternateTextures, muteLayer, removeTexture, saveTexture, setBalance, setClose, setFill, setWay } from './dressing.js';
-export {
-  clearParts,
-  isChordText,
-  mergePart,
-  moveCut,
-  nameSection,
-  type PartRange,
-  passageAt,
-  pinVoicing,
-  removeChord,
-  renamePart,
-  resolveChords,
-  restoreChord,
-  setBass,
-  setChord,
-  setChordSchool,
-  setFingers,
-  setPartSize,
-  setPassage,
-  setSchool,
-  setSchoolEverywhere,
-  setSuggestion,
-  setWish,
-  splitPart,
-  transposeDocument,
-  unpinVoicing,
-  type Wide,
-  wishAt,
-} from './edits.js';
+export { alternateTextures } from './alternate.js';
+export { applyEdit, type Edit, type EditFact, type SettingEdit } from './edit.js';
+export { isChordText, type PartRange, passageAt, resolveChords, type Wide, wishAt } from './edits.js';
+export { linkedEdit, type LinkedEdit } from './linked.js';
 export { projectText } from './project-text.js';
 export { type Song } from './song.js';
 export { oneLine } from './text.js';
 export { barsOf, type Texture } from './texture-data.js';
-export { documentOfVersion, dropVersion, keepVersion, takeVersion } from './versions.js';
-export { linkedEdit, type LinkedEdit } from './linked.js';
+export { documentOfVersion } from './versions.js';

@@ -1,7 +1,8 @@
 import { alsoIn, ENGLISH } from '../words/index.js';
 import { describe, expect, it } from 'vitest';
 import { demo } from '../../testing/songs.js';
-import { pinVoicing, renamePart, setChord, setFingers, setPassage, setSchool } from './edits.js';
+import { applyEdit, type Edit } from './edit.js';
+import { setPassage, wishAt } from './edits.js';
 import { arrange } from '../arrange/arrange.js';
 import { linkedEdit } from './linked.js';
 import { repeatsOf } from './linked.js';
@@ -20,48 +21,58 @@ describe('an edit in a part and its repeats', () => {
     expect(repeatsOf(5, parts)).toEqual([]);
   });
 
-  it('offers a chord, keys and a finger to all that are alike, and carries them over', () => {
-    const chord = parts[0].chords[1];
-    for (const after of [
-      setChord(glass, chord.at, 'Dm9'),
-      pinVoicing(glass, chord.at, ['D3', 'F3', 'A3']),
-      setFingers(glass, 'right', parts[0].melody[2].at, [4]),
-    ]) {
-      const link = linkedEdit(glass, after, parts, 1);
+  it('offers a chord, keys and a finger to all that are alike, which take it as it was made', () => {
+    const { at } = parts[0].chords[1];
+    const edits: Edit[] = [
+      { code: 'edit.chord', at, symbol: 'Dm9' },
+      { code: 'edit.voicing', at, pitches: ['D3', 'F3', 'A3'] },
+      { code: 'edit.fingers', hand: 'right', at: parts[0].melody[2].at, fingers: [4] },
+    ];
+    for (const edit of edits) {
+      const link = linkedEdit(edit, parts, 1);
       expect(link?.parts).toEqual([3, 7]);
       if (!link) continue;
-      const there = arrange(link.document).parts;
+      const there = arrange(applyEdit(applyEdit(glass, edit), link.edit)).parts;
       const shown = (n: number) => [there[n].chords.map((c) => [c.symbol, c.pinned]), there[n].melody.map((m) => m.finger)];
       expect(shown(2)).toEqual(shown(0));
       expect(shown(6)).toEqual(shown(0));
+      expect(ENGLISH.fact(link.edit)).toBe(`${ENGLISH.fact(edit)}, in repeats too`);
     }
   });
 
   it('leaves a copy alone from where it has another ending', () => {
     const last = parts[1].chords[parts[1].chords.length - 1];
-    expect(linkedEdit(glass, setChord(glass, last.at, 'C9'), parts, 2)).toBeNull();
-    const both = setChord(setChord(glass, last.at, 'C9'), parts[1].chords[0].at, 'Am9');
-    const link = linkedEdit(glass, both, parts, 2);
+    const write = (at: number, symbol: string): Edit => ({ code: 'edit.chord', at, symbol });
+    expect(linkedEdit(write(last.at, 'C9'), parts, 2)).toBeNull();
+    const early = write(parts[1].chords[0].at, 'Am9');
+    const both: Edit = { code: 'edit.several', as: { kind: 'skip-passing' }, edits: [write(last.at, 'C9'), early] };
+    const link = linkedEdit(both, parts, 2);
     expect([link?.parts, link?.differing]).toEqual([
       [4, 8],
       [4, 8],
     ]);
-    const first = linkedEdit(glass, setChord(glass, parts[1].chords[0].at, 'Am9'), parts, 2);
+    const first = linkedEdit(early, parts, 2);
     expect([first?.parts, first?.differing]).toEqual([[4, 8], []]);
   });
 
-  it('carries a wish for the whole part over', () => {
-    const link = linkedEdit(glass, setPassage(glass, parts[0], { school: 'octave' }), parts, 1);
+  it('carries a choice for the whole part over, and leaves what else was chosen there', () => {
+    const [one, , three] = parts;
+    const range = { start: one.start, end: one.end };
+    const own = setPassage(glass, three, { loudness: 'ff' });
+    const edit: Edit = { code: 'edit.school', range, school: 'octave' };
+    const link = linkedEdit(edit, parts, 1);
     if (!link) throw new Error('nothing to carry over');
-    const schools = arrange(link.document).parts.map((p) => p.chords[0].school);
+    const after = applyEdit(applyEdit(own, edit), link.edit);
+    const schools = arrange(after).parts.map((p) => p.chords[0].school);
     expect(schools.map((s) => s === 'octave')).toEqual([true, false, true, false, false, false, true, false]);
+    expect(wishAt(after, three.start, 'loudness')).toBe('ff');
   });
 
   it('has nothing to offer for a change of the whole song, of a name, or of a part that stands alone', () => {
-    expect(linkedEdit(glass, setSchool(glass, 'root'), parts, 1)).toBeNull();
-    expect(linkedEdit(glass, renamePart(glass, 0, 'Verse'), parts, 1)).toBeNull();
-    expect(linkedEdit(glass, setChord(glass, parts[4].chords[0].at, 'Bb'), parts, 5)).toBeNull();
-    expect(linkedEdit(glass, glass, parts, 1)).toBeNull();
+    expect(linkedEdit({ code: 'edit.school', range: null, school: 'root' }, parts, 1)).toBeNull();
+    expect(linkedEdit({ code: 'edit.name-part', at: 0, name: 'Verse' }, parts, 1)).toBeNull();
+    expect(linkedEdit({ code: 'edit.chord', at: parts[4].chords[0].at, symbol: 'Bb' }, parts, 5)).toBeNull();
+    expect(linkedEdit({ code: 'edit.chord', at: parts[2].start, symbol: 'Bb' }, parts, 1)).toBeNull();
   });
 
   it('says where', () => {

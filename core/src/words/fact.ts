@@ -16,6 +16,7 @@ import type { DrillFact, TaskFact } from '../catalogue/drills/drill.js';
 import type { LogFault } from '../practice/log.js';
 import type { TodayFact } from '../practice/today.js';
 import type { VerdictFact } from '../practice/verdict.js';
+import type { EditFact } from '../song/edit.js';
 import type { StartFact } from '../right-hand/positions.js';
 
 /** Everything that can be said, as data. A catalogue has words for each code. */
@@ -28,6 +29,7 @@ export type Fact =
   | DataFault
   | DifficultyFact
   | DrillFact
+  | EditFact
   | EndingObstacle
   | FillFact
   | FindingFact

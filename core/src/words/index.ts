@@ -7,15 +7,26 @@ export { hardestAdvice } from './lesson.js';
 export { answer as answerWords, passTitle, stepTitle, stepWork } from './practice.js';
 export {
   ASPECTS as ASPECT_LABELS,
+  BASSES as BASS_LABELS,
   CAUTION,
   CHORD_CHANGES as CHORD_CHANGE_LABELS,
   DRILLS as DRILL_LABELS,
+  ENDINGS as ENDING_LABELS,
   FILLS as FILL_LABELS,
+  HARMONIC_RHYTHMS as HARMONIC_RHYTHM_LABELS,
+  HARMONY_SIZES as HARMONY_SIZE_LABELS,
   LAYERS as LAYER_LABELS,
   MOVES as MOVE_LABELS,
+  PLAY_MODES as PLAY_MODE_LABELS,
   SCHOOLS as SCHOOL_LABELS,
+  STAY_NOTES as STAY_NOTE_LABELS,
   STAY_RHYTHMS as STAY_RHYTHM_LABELS,
   STEPS as STEP_LABELS,
+  SWELLS as SWELL_LABELS,
+  TIMINGS as TIMING_LABELS,
+  TUNE_RHYTHMS as TUNE_RHYTHM_LABELS,
+  VOCABULARIES as VOCABULARY_LABELS,
+  WALKS as WALK_LABELS,
 } from './en/labels.js';
 export { conflict as conflictWords, jump as jumpWords, LEVELS as LEVEL_LABELS } from './en/findings.js';
 export { COUNTED as COUNTED_LABELS, QUESTIONS as QUESTION_LABELS, refusal as refusalWords } from './en/files.js';

@@ -161,9 +161,9 @@ export class App {
     const id = this.desk.id();
     const ofSong: Action[] = this.song()
       ? [
-          { name: `Undo${labelled(this.desk.undoLabel())}`, keys: ['Ctrl+z'], run: () => void this.desk.undo() },
+          { name: `Undo${labelled(this.words.fact(this.desk.undoable()))}`, keys: ['Ctrl+z'], run: () => void this.desk.undo() },
           {
-            name: `Do again${labelled(this.desk.redoLabel())}`,
+            name: `Do again${labelled(this.words.fact(this.desk.redoable()))}`,
             keys: ['Ctrl+Shift+z', 'Ctrl+y'],
             run: () => void this.desk.redo(),
           },

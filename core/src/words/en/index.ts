@@ -1,6 +1,7 @@
 import type { Code, Sayings } from '../fact.js';
 import type { Speech } from '../speech.js';
 import { approaches, chords } from './chords.js';
+import { edits } from './edits.js';
 import { faults, notices, refusals } from './files.js';
 import { endings, findings, fixes } from './findings.js';
 import { parts, playing } from './parts.js';
@@ -17,6 +18,7 @@ export const EN: Sayings<Code, Speech> = {
   ...findings,
   ...endings,
   ...fixes,
+  ...edits,
   ...practice,
   ...refusals,
   ...faults,

@@ -3,7 +3,21 @@ import type { ChordChangeKind } from '../../harmony/changes.js';
 import type { Aspect } from '../../arrange/compare.js';
 import type { StepKind } from '../../practice/steps.js';
 import type { HandPlace } from '../../right-hand/positions.js';
-import type { FillKind, Layer, School, Stay } from '../../song/decisions.js';
+import type { HarmonicRhythm, Vocabulary } from '../../harmony/vocabulary.js';
+import type {
+  BassWish,
+  ChordTiming,
+  Ending,
+  FillKind,
+  Harmony,
+  Layer,
+  School,
+  Stay,
+  Swell,
+  TuneRhythm,
+  Walk,
+  Way,
+} from '../../song/decisions.js';
 
 /** The schools of voicing, as a choice is labelled, and what each is good for. */
 export const SCHOOLS: Readonly<Record<School, { readonly name: string; readonly about: string }>> = {
@@ -33,6 +47,73 @@ export const FILLS: Readonly<Record<Exclude<FillKind, 'none'>, string>> = {
   echo: 'echo',
   walk: 'walk',
   turn: 'turn',
+};
+
+export const ENDINGS: Readonly<Record<Ending, string>> = {
+  plain: 'as written',
+  suspended: 'suspended',
+  dominant: 'turnaround (V7)',
+  'flat-second': 'tritone substitution (♭II7)',
+};
+
+export const SWELLS: Readonly<Record<Swell, string>> = {
+  none: 'steady',
+  rise: 'growing',
+  fall: 'fading',
+  arch: 'louder, then softer',
+};
+
+export const WALKS: Readonly<Record<Walk, string>> = {
+  none: 'none',
+  'scale-below': 'up the scale',
+  'scale-above': 'down the scale',
+  'half-below': 'up in half steps',
+  'half-above': 'down in half steps',
+};
+
+export const HARMONY_SIZES: Readonly<Record<Harmony['size'], string>> = {
+  one: 'one note',
+  two: 'two',
+  octave: 'the octave',
+  full: 'the chord under long notes',
+};
+
+export const VOCABULARIES: Readonly<Record<Vocabulary, string>> = {
+  three: 'three chords',
+  triads: 'six triads',
+  sevenths: 'sevenths',
+  rich: 'rich',
+};
+
+/** How often suggested chords change. */
+export const HARMONIC_RHYTHMS: Readonly<Record<HarmonicRhythm, string>> = {
+  proposed: 'when it fits',
+  bar: 'every bar',
+  half: 'every half bar',
+  beat: 'every beat',
+};
+
+export const BASSES: Readonly<Record<BassWish, string>> = { free: 'free', falling: 'falling', rising: 'rising', held: 'held' };
+
+export const TIMINGS: Readonly<Record<ChordTiming, string>> = {
+  written: 'as written',
+  plain: 'on the beat',
+  early: 'with the melody',
+};
+
+export const TUNE_RHYTHMS: Readonly<Record<TuneRhythm, string>> = { sung: 'as sung', plain: 'straightened' };
+
+export const PLAY_MODES: Readonly<Record<Way, string>> = {
+  arranged: 'as arranged',
+  outline: 'outline',
+  'sing-along': 'sing-along',
+};
+
+/** Notes that a resting right hand stays on. */
+export const STAY_NOTES: Readonly<Record<Stay['notes'], string>> = {
+  tonic: 'the tonic',
+  fifth: 'the fifth',
+  both: 'both by turns',
 };
 
 /** Rhythms of a right hand that stays on its note. */

@@ -2,7 +2,7 @@ import { CHORD_CHANGE_LABELS, phrases } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
 import type { PartChord } from '@joined-hands/core/arrange';
 import { approachChords, chordChanges, forLeadingTriad, parseChord, turnBacks } from '@joined-hands/core/harmony';
-import { handsOf, pinVoicing, removeChord, restoreChord, setChord, type Document } from '@joined-hands/core/song';
+import { handsOf, type Edit } from '@joined-hands/core/song';
 import { barAt, beatTicks, countIn, placeOf } from '@joined-hands/core/time';
 import { DeskStore } from '../state/desk.store';
 import { Offers, type Offer } from '../widgets/offers';
@@ -111,30 +111,29 @@ export class ChangeChord {
 
   protected turn(pitches: readonly string[]): void {
     const { writtenAt: at } = this.chord();
-    this.change('invert the chord', (d) => pinVoicing(d, at, pitches));
+    this.change({ code: 'edit.voicing', at, pitches });
   }
 
   protected strikeAgain(at: number): void {
     const { symbol } = this.chord();
-    this.change(`strike ${symbol} again`, (d) => setChord(d, at, symbol), at);
+    this.change({ code: 'edit.chord', at, symbol, how: 'again' }, at);
   }
 
   protected comeEarly({ at, symbol }: { at: number; symbol: string }): void {
-    this.change(`strike ${symbol} early`, (d) => setChord(d, at, symbol), at);
+    this.change({ code: 'edit.chord', at, symbol, how: 'early' }, at);
   }
 
   protected remove(): void {
-    const { symbolAt, symbol } = this.chord();
-    this.change(`leave ${symbol} out`, (d) => removeChord(d, symbolAt));
+    const { symbolAt: at, symbol } = this.chord();
+    this.change({ code: 'edit.leave-out', at, symbol });
   }
 
   protected restore(): void {
-    const { symbolAt } = this.chord();
-    this.change('restore the chord', (d) => restoreChord(d, symbolAt));
+    this.change({ code: 'edit.restore-chord', at: this.chord().symbolAt });
   }
 
-  private change(label: string, make: (d: Document) => Document, at?: number): void {
-    void this.desk.edit(label, make).then(() => {
+  private change(edit: Edit, at?: number): void {
+    void this.desk.edit(edit).then(() => {
       if (at !== undefined) this.desk.select({ kind: 'chord', at });
     });
   }

@@ -17,7 +17,7 @@ import {
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { midiOf, nameOf } from '@joined-hands/core/pitch';
-import { HAND_PROFILES, KEYBOARD_SIZES, handsOf, moveCut, setWish, type Hands } from '@joined-hands/core/song';
+import { HAND_PROFILES, KEYBOARD_SIZES, handsOf, type Hands } from '@joined-hands/core/song';
 import { planSounds } from '../audio/plan';
 import { Player } from '../audio/player';
 import { MissingSong } from '../widgets/missing-song';
@@ -39,6 +39,7 @@ import { spokenJoin, spokenPart } from './spoken';
 import { texturesOf } from './textures';
 import { Transport } from './transport';
 import { Words } from '../words/words';
+import { cutBetween } from './cuts';
 
 const VIEWS: readonly { readonly id: HandView; readonly text: string }[] = [
   { id: 'right', text: 'Right hand' },
@@ -189,7 +190,7 @@ export class Desk implements OnDestroy {
   /** What the repeats of the part could take over of the last change. */
   protected readonly linkedSays = computed(() => {
     const linked = this.desk.linked();
-    return linked ? alsoIn(linked.edit.parts, linked.edit.differing, this.words.say()) : '';
+    return linked ? alsoIn(linked.parts, linked.differing, this.words.say()) : '';
   });
   /** True where the part has words to learn by. */
   protected readonly sings = computed(() => this.part()?.melody.some((n) => n.lyric !== null) ?? false);
@@ -255,11 +256,12 @@ export class Desk implements OnDestroy {
     const parts = this.desk.arrangement()?.parts;
     if (!part || !parts) return;
     const index = move.end === 'start' ? part.number - 1 : part.number;
-    void this.desk.edit('move where a part begins', (d) => moveCut(d, parts, index, move.to));
+    const cut = cutBetween(parts, index, move.to);
+    if (cut) void this.desk.edit(cut);
   }
 
   protected setHands(change: Partial<Hands>): void {
-    void this.desk.edit('change the hands', (d) => ({ ...d, hands: { ...d.hands, ...change } }));
+    void this.desk.edit({ code: 'edit.hands', change });
   }
 
   protected setProfile(value: string): void {
@@ -296,7 +298,8 @@ export class Desk implements OnDestroy {
       name: `Texture: ${title}`,
       run: () => {
         this.desk.setView('fills');
-        void this.desk.edit(title, (d) => setWish(d, part, 'texture', id));
+        const range = { start: part.start, end: part.end };
+        void this.desk.edit({ code: 'edit.setting', range, setting: 'texture', value: id, title });
       },
     }));
   }

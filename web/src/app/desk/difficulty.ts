@@ -1,6 +1,7 @@
+import type { Edit } from '@joined-hands/core/song';
 import { LEVEL_LABELS } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { applyFix, songDifficulty, type Ease, type FixAction, type Version } from '@joined-hands/core/arrange';
+import { songDifficulty, type Ease, type Version } from '@joined-hands/core/arrange';
 import type { Load } from '@joined-hands/core/difficulty';
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
@@ -72,8 +73,8 @@ export class DifficultyPanel {
     this.helps.set(helps);
   }
 
-  protected async choose(label: string, action: FixAction): Promise<void> {
-    await this.desk.edit(label, (d) => applyFix(d, action));
+  protected async choose(edit: Edit): Promise<void> {
+    await this.desk.edit(edit);
     await this.weigh();
   }
 
@@ -84,6 +85,6 @@ export class DifficultyPanel {
   }
 
   protected chooseVersion({ level }: Version): void {
-    void this.choose(LEVEL_LABELS[level], { kind: 'level', range: this.range(), level });
+    void this.choose({ code: 'edit.setting', range: this.range(), setting: 'level', value: level });
   }
 }

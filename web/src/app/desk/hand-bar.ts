@@ -1,4 +1,13 @@
-import { SCHOOL_LABELS, STAY_RHYTHM_LABELS } from '@joined-hands/core/words';
+import {
+  SCHOOL_LABELS,
+  STAY_RHYTHM_LABELS,
+  VOCABULARY_LABELS,
+  HARMONIC_RHYTHM_LABELS,
+  BASS_LABELS,
+  TIMING_LABELS,
+  TUNE_RHYTHM_LABELS,
+  STAY_NOTE_LABELS,
+} from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { USUAL_SUGGESTION, suggestionFor, usualSchool, type SchoolPrice } from '@joined-hands/core/arrange';
 import { HARMONIC_RHYTHMS, VOCABULARIES } from '@joined-hands/core/harmony';
@@ -11,12 +20,6 @@ import {
   STAY_NOTES,
   TUNE_RHYTHMS,
   passageAt,
-  setBass,
-  setChordSchool,
-  setPassage,
-  setSchoolEverywhere,
-  setSuggestion,
-  setWish,
   wishAt,
   type BassWish,
   type ChordTiming,
@@ -26,6 +29,7 @@ import {
   type School,
   type Stay,
   type Suggesting,
+  type Edit,
 } from '@joined-hands/core/song';
 import { countIn } from '@joined-hands/core/time';
 import { Actions } from '../state/actions';
@@ -41,27 +45,7 @@ import { Workers } from '../workers/workers';
 /** How far a wish reaches. */
 type Reach = 'chord' | 'part' | 'song';
 
-const VOCABULARY_WORDS: Readonly<Record<Suggesting['vocabulary'], string>> = {
-  three: 'three chords',
-  triads: 'six triads',
-  sevenths: 'sevenths',
-  rich: 'rich',
-};
-const RHYTHM_WORDS: Readonly<Record<Suggesting['rhythm'], string>> = {
-  proposed: 'when it fits',
-  bar: 'every bar',
-  half: 'every half bar',
-  beat: 'every beat',
-};
-const BASS_WORDS: Readonly<Record<BassWish, string>> = { free: 'free', falling: 'falling', rising: 'rising', held: 'held' };
-const TIMING_WORDS: Readonly<Record<ChordTiming, string>> = {
-  written: 'as written',
-  plain: 'on the beat',
-  early: 'with the melody',
-};
-const RHYTHM_OF_TUNE_WORDS: Readonly<Record<TuneRhythm, string>> = { sung: 'as sung', plain: 'straightened' };
 type OctaveId = '-1' | '0' | '1';
-const STAY_WORDS: Readonly<Record<Stay['notes'], string>> = { tonic: 'the tonic', fifth: 'the fifth', both: 'both by turns' };
 
 interface PricedSchool extends SchoolPrice {
   readonly name: string;
@@ -85,11 +69,11 @@ export class HandBar {
   private readonly workers = inject(Workers);
   protected readonly reach = signal<Reach>('song');
   private readonly prices = signal<readonly SchoolPrice[]>([]);
-  protected readonly vocabularies = VOCABULARIES.map((id) => ({ id, text: VOCABULARY_WORDS[id] }));
-  protected readonly rhythms = HARMONIC_RHYTHMS.map((id) => ({ id, text: RHYTHM_WORDS[id] }));
-  protected readonly basses = BASS_WISHES.map((id) => ({ id, text: BASS_WORDS[id] }));
-  protected readonly timings = CHORD_TIMINGS.map((id) => ({ id, text: TIMING_WORDS[id] }));
-  protected readonly rhythmsOfTune = TUNE_RHYTHMS.map((id) => ({ id, text: RHYTHM_OF_TUNE_WORDS[id] }));
+  protected readonly vocabularies = VOCABULARIES.map((id) => ({ id, text: VOCABULARY_LABELS[id] }));
+  protected readonly rhythms = HARMONIC_RHYTHMS.map((id) => ({ id, text: HARMONIC_RHYTHM_LABELS[id] }));
+  protected readonly basses = BASS_WISHES.map((id) => ({ id, text: BASS_LABELS[id] }));
+  protected readonly timings = CHORD_TIMINGS.map((id) => ({ id, text: TIMING_LABELS[id] }));
+  protected readonly rhythmsOfTune = TUNE_RHYTHMS.map((id) => ({ id, text: TUNE_RHYTHM_LABELS[id] }));
   protected readonly octaves: readonly { id: OctaveId; text: string }[] = [
     { id: '-1', text: 'down' },
     { id: '0', text: 'as written' },
@@ -97,7 +81,7 @@ export class HandBar {
   ];
   protected readonly stayNotes = [
     { id: 'tune' as const, text: 'the melody' },
-    ...STAY_NOTES.map((id) => ({ id, text: STAY_WORDS[id] })),
+    ...STAY_NOTES.map((id) => ({ id, text: STAY_NOTE_LABELS[id] })),
   ];
   protected readonly figures = STAY_FIGURES.map((id) => ({ id, text: STAY_RHYTHM_LABELS[id] }));
 
@@ -150,7 +134,7 @@ export class HandBar {
   protected readonly bare = computed(() => this.desk.document()?.song.chords.length === 0);
   protected readonly chordsValue = computed(() => {
     const suggesting = this.suggesting();
-    return suggesting ? `suggested, ${VOCABULARY_WORDS[suggesting.vocabulary]}` : 'as given';
+    return suggesting ? `suggested, ${VOCABULARY_LABELS[suggesting.vocabulary]}` : 'as given';
   });
 
   protected readonly timing = computed(() => this.wish('timing') ?? 'written');
@@ -184,7 +168,7 @@ export class HandBar {
   protected readonly stay = computed(() => this.passage()?.stay ?? null);
   protected readonly rightValue = computed(() => {
     const stay = this.stay();
-    if (stay) return `stays on ${STAY_WORDS[stay.notes]}`;
+    if (stay) return `stays on ${STAY_NOTE_LABELS[stay.notes]}`;
     const octave = { '-1': 'an octave down', '0': '', '1': 'an octave up' }[this.octave()];
     return [this.rhythmOfTune() === 'plain' ? 'straightened' : '', octave].filter(Boolean).join(', ') || 'as sung';
   });
@@ -203,26 +187,26 @@ export class HandBar {
   }
 
   protected chooseTiming(timing: ChordTiming): void {
-    const range = this.reached();
-    void this.desk.edit(`chords ${TIMING_WORDS[timing]}`, (d) => setWish(d, range, 'timing', timing));
+    void this.desk.edit({ code: 'edit.setting', range: this.reached(), setting: 'timing', value: timing });
   }
 
   protected chooseRhythm(rhythm: TuneRhythm): void {
-    const range = this.reached();
-    void this.desk.edit(`rhythm ${RHYTHM_OF_TUNE_WORDS[rhythm]}`, (d) => setWish(d, range, 'rhythm', rhythm));
+    void this.desk.edit({ code: 'edit.setting', range: this.reached(), setting: 'rhythm', value: rhythm });
   }
 
   protected chooseOctave(octave: OctaveId): void {
-    const range = this.reached();
-    void this.desk.edit('the octave of the melody', (d) => setWish(d, range, 'octave', Number(octave)));
+    void this.desk.edit({ code: 'edit.setting', range: this.reached(), setting: 'octave', value: Number(octave) });
   }
 
   /** Every part that comes again is played an octave above the first time. */
   protected higherAgain(): void {
-    const again = this.again();
-    void this.desk.edit('an octave higher the second time', (d) =>
-      again.reduce((doc, p) => setWish(doc, { start: p.start, end: p.end }, 'octave', wishAt(doc, p.start, 'octave') + 1), d),
-    );
+    const doc = this.desk.document();
+    if (!doc) return;
+    const edits = this.again().map(({ start, end }): Edit => {
+      const value = wishAt(doc, start, 'octave') + 1;
+      return { code: 'edit.setting', range: { start, end }, setting: 'octave', value };
+    });
+    void this.desk.edit({ code: 'edit.several', as: { kind: 'octave-again' }, edits });
   }
 
   protected chooseReach(reach: Reach): void {
@@ -257,31 +241,18 @@ export class HandBar {
 
   protected async chooseSchool(school: School): Promise<void> {
     const chord = this.desk.selectedChord();
-    const part = this.desk.currentPart();
-    const { name } = SCHOOL_LABELS[school];
-    const reach = this.reach();
-    await this.desk.edit(name, (d) => {
-      if (reach === 'chord') return chord ? setChordSchool(d, chord.symbolAt, school) : d;
-      if (reach === 'part') return part ? setPassage(d, part, { school }) : d;
-      return setSchoolEverywhere(d, school);
-    });
+    if (this.reach() !== 'chord') await this.desk.edit({ code: 'edit.school', range: this.reached(), school });
+    else if (chord) await this.desk.edit({ code: 'edit.chord-school', at: chord.symbolAt, school });
     await this.compare();
   }
 
   protected chooseBass(bass: BassWish): void {
-    const part = this.desk.currentPart();
-    const whole = this.reach() === 'song';
-    void this.desk.edit(`${BASS_WORDS[bass]} bass`, (d) => (whole || !part ? setBass(d, bass) : setPassage(d, part, { bass })));
+    void this.desk.edit({ code: 'edit.bass', range: this.reached(), bass });
   }
 
   protected suggest(change: Partial<Suggesting> | null): void {
-    const part = this.desk.currentPart();
     const suggest = change === null ? null : { ...(this.suggesting() ?? USUAL_SUGGESTION), ...change };
-    const label = suggest ? `suggest ${VOCABULARY_WORDS[suggest.vocabulary]}` : 'the original chords';
-    void this.desk.edit(label, (d) => {
-      if (this.reach() !== 'song' && part) return setPassage(d, part, { suggest });
-      return setPassage(setSuggestion(d, suggest), { start: 0, end: d.song.length }, { suggest: null });
-    });
+    void this.desk.edit({ code: 'edit.suggest', range: this.reached(), suggest });
   }
 
   protected stayOn(notes: Stay['notes'] | 'tune'): void {
@@ -293,7 +264,7 @@ export class HandBar {
     if (!part) return;
     const stay =
       change === null ? null : { ...(this.stay() ?? { notes: 'tonic' as const, figure: 'counts' as const }), ...change };
-    void this.desk.edit(stay ? 'keep the right hand on one note' : 'play the melody', (d) => setPassage(d, part, { stay }));
+    void this.desk.edit({ code: 'edit.stay', range: { start: part.start, end: part.end }, stay });
   }
 
   protected readonly schools = SCHOOLS;

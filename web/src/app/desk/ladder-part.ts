@@ -11,12 +11,12 @@ import {
   viewChild,
 } from '@angular/core';
 import type { Part } from '@joined-hands/core/arrange';
-import { mergePart, moveCut, nameSection, renamePart } from '@joined-hands/core/song';
 import { partTitle, repeatWords } from '@joined-hands/core/words';
 import { DeskStore } from '../state/desk.store';
 import { More, type Deed } from '../widgets/more';
 import { Signs } from '../widgets/signs';
 import { Words } from '../words/words';
+import { neighbours, cutBetween } from './cuts';
 
 /** One numbered part of the ladder. It is drawn anew only where something about this part changes. */
 @Component({
@@ -81,17 +81,16 @@ export class LadderPart {
     const what = this.naming();
     if (!what) return;
     this.naming.set(null);
-    const { number, start } = this.part();
-    if (what === 'section') void this.desk.edit('name a section', (d) => nameSection(d, start, name));
-    else void this.desk.edit(`name part ${number}`, (d) => renamePart(d, start, name));
+    const { start } = this.part();
+    if (what === 'section') void this.desk.edit({ code: 'edit.name-section', at: start, name });
+    else void this.desk.edit({ code: 'edit.name-part', at: start, name });
   }
 
   private joinToBefore(): void {
     const { number } = this.part();
-    const parts = this.desk.arrangement()?.parts ?? [];
-    void this.desk
-      .edit('merge two parts', (d) => mergePart(d, parts, number - 1))
-      .then(() => {
+    const both = neighbours(this.desk.arrangement()?.parts ?? [], number - 1);
+    if (both)
+      void this.desk.edit({ code: 'edit.merge', parts: both }).then(() => {
         this.desk.choosePart(number - 1);
       });
   }
@@ -101,7 +100,7 @@ export class LadderPart {
     const { number, start, melody } = this.part();
     const parts = this.desk.arrangement()?.parts ?? [];
     const to = by === 'earlier' ? parts[number - 2]?.melody.at(-1)?.at : melody.find((n) => n.at > start)?.at;
-    if (to === undefined) return;
-    void this.desk.edit('move where a part begins', (d) => moveCut(d, parts, number - 1, to));
+    const cut = to === undefined ? null : cutBetween(parts, number - 1, to);
+    if (cut) void this.desk.edit(cut);
   }
 }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, viewChildren } from '@angular/core';
-import { clearParts, setPartSize, type Choices } from '@joined-hands/core/song';
+import { type Choices } from '@joined-hands/core/song';
 import { barAt } from '@joined-hands/core/time';
 import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
@@ -43,10 +43,10 @@ export class Ladder {
   }
 
   protected resize(size: Choices['partSize']): void {
-    void this.desk.edit(`${size} parts`, (d) => setPartSize(d, size));
+    void this.desk.edit({ code: 'edit.part-size', size });
   }
 
   protected recut(): void {
-    void this.desk.edit('divide by the phrases', clearParts);
+    void this.desk.edit({ code: 'edit.clear-parts' });
   }
 }

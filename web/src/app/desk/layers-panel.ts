@@ -1,16 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { upToLayer } from '@joined-hands/core/arrange';
-import { LAYERS, muteLayer, setWay, type Layer, type Way } from '@joined-hands/core/song';
-import { LAYER_LABELS } from '@joined-hands/core/words';
+import { LAYERS, type Layer, type Way } from '@joined-hands/core/song';
+import { LAYER_LABELS, PLAY_MODE_LABELS } from '@joined-hands/core/words';
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
 
-const WAY_WORDS: Readonly<Record<Way, string>> = {
-  arranged: 'as arranged',
-  outline: 'outline',
-  'sing-along': 'sing-along',
-};
 const WAY_SAYS: Readonly<Record<Way, string>> = {
   arranged: 'Each layer builds on the one before. Mute a layer to hear what is under it.',
   outline: 'Only the highest and lowest notes, to learn first: your hands are already in the right places.',
@@ -47,7 +41,7 @@ const WAY_SAYS: Readonly<Record<Way, string>> = {
 })
 export class LayersPanel {
   private readonly desk = inject(DeskStore);
-  protected readonly ways = (Object.keys(WAY_WORDS) as Way[]).map((id) => ({ id, text: WAY_WORDS[id] }));
+  protected readonly ways = (Object.keys(PLAY_MODE_LABELS) as Way[]).map((id) => ({ id, text: PLAY_MODE_LABELS[id] }));
   protected readonly layers = LAYERS.map((id) => ({
     id,
     words: LAYER_LABELS[id],
@@ -57,7 +51,7 @@ export class LayersPanel {
   protected readonly says = computed(() => WAY_SAYS[this.way()]);
   protected readonly value = computed(() => {
     const silent = this.layers.filter((l) => l.muted());
-    if (this.way() !== 'arranged') return WAY_WORDS[this.way()];
+    if (this.way() !== 'arranged') return PLAY_MODE_LABELS[this.way()];
     if (silent.length === 0) return 'all';
     const heard = this.layers.findLast((l) => !l.muted());
     const rest = this.layers.slice(this.layers.findIndex((l) => l === heard) + 1);
@@ -65,14 +59,14 @@ export class LayersPanel {
   });
 
   protected chooseWay(way: Way): void {
-    void this.desk.edit(WAY_WORDS[way], (d) => setWay(d, way));
+    void this.desk.edit({ code: 'edit.play-mode', mode: way });
   }
 
   protected mute(layer: Layer, muted: boolean): void {
-    void this.desk.edit(`${LAYER_LABELS[layer]} ${muted ? 'silent' : 'heard'}`, (d) => muteLayer(d, layer, muted));
+    void this.desk.edit({ code: 'edit.mute', layer, muted });
   }
 
   protected upTo(layer: Layer): void {
-    void this.desk.edit(`up to ${LAYER_LABELS[layer]}`, (d) => upToLayer(d, layer));
+    void this.desk.edit({ code: 'edit.up-to-layer', layer });
   }
 }

@@ -3,7 +3,7 @@ import type { PartNote } from '@joined-hands/core/arrange';
 import { chordsHolding, type HoldingChord } from '@joined-hands/core/harmony';
 import { countNotes, findConflicts, notesOver } from '@joined-hands/core/join';
 import { midiOf, nameOf } from '@joined-hands/core/pitch';
-import { handsOf, setFingers, splitPart } from '@joined-hands/core/song';
+import { handsOf } from '@joined-hands/core/song';
 import { placeOf } from '@joined-hands/core/time';
 import { startOf } from '@joined-hands/core/right-hand';
 import { capital, conflictWords, countingWords, MOVE_LABELS } from '@joined-hands/core/words';
@@ -80,9 +80,8 @@ export class NoteFacts {
   });
 
   protected chooseFinger(finger: number | null): void {
-    const { at } = this.note();
-    const label = finger === null ? 'use the suggested finger' : `finger ${finger}`;
-    void this.desk.edit(label, (d) => setFingers(d, 'right', at, finger === null ? null : [finger]));
+    const fingers = finger === null ? null : [finger];
+    void this.desk.edit({ code: 'edit.fingers', hand: 'right', at: this.note().at, fingers });
   }
 
   private readonly holding = computed(() => {
@@ -104,15 +103,12 @@ export class NoteFacts {
   }
 
   protected cutHere(): void {
-    const parts = this.desk.arrangement()?.parts;
     const part = this.desk.currentPart();
-    const { at } = this.note();
-    if (!parts || !part) return;
-    void this.desk
-      .edit('divide a part', (d) => splitPart(d, parts, part.number - 1, at))
-      .then(() => {
-        this.desk.choosePart(part.number + 1);
-      });
+    if (!part) return;
+    const { start, end, number } = part;
+    void this.desk.edit({ code: 'edit.split', part: { start, end }, at: this.note().at }).then(() => {
+      this.desk.choosePart(number + 1);
+    });
   }
 
   private offersOf(chords: readonly HoldingChord[]): Offer[] {

@@ -4,7 +4,6 @@ import type { PartChord } from '@joined-hands/core/arrange';
 import { degreeOf, otherNames, parseChord } from '@joined-hands/core/harmony';
 import type { VoicedChord } from '@joined-hands/core/left-hand';
 import { midiOf } from '@joined-hands/core/pitch';
-import { pinVoicing, setFingers, unpinVoicing } from '@joined-hands/core/song';
 import { Player } from '../audio/player';
 import { DeskStore } from '../state/desk.store';
 import { Offers, type Offer } from '../widgets/offers';
@@ -105,11 +104,11 @@ export class Reasons {
       return;
     }
     this.fingerFault.set(null);
-    void this.desk.edit(`fingers ${fingers.join('-')}`, (d) => setFingers(d, 'left', chord.writtenAt, fingers));
+    void this.desk.edit({ code: 'edit.fingers', hand: 'left', at: chord.writtenAt, fingers });
   }
 
   protected letFingersGo(chord: PartChord): void {
-    void this.desk.edit('the suggested fingers', (d) => setFingers(d, 'left', chord.writtenAt, null));
+    void this.desk.edit({ code: 'edit.fingers', hand: 'left', at: chord.writtenAt, fingers: null });
   }
 
   protected letters(pitches: readonly string[]): string {
@@ -137,12 +136,12 @@ export class Reasons {
     void this.player.strike(pitches.map(midiOf));
   }
 
-  protected keepPlace(offer: Offer): void {
+  protected keepPlace({ pitches }: Offer): void {
     const at = this.chord()?.writtenAt;
-    if (at !== undefined) void this.desk.edit(`keep ${offer.title}`, (d) => pinVoicing(d, at, offer.pitches));
+    if (at !== undefined) void this.desk.edit({ code: 'edit.voicing', at, pitches });
   }
 
   protected letGo(chord: VoicedChord): void {
-    void this.desk.edit(`let ${chord.symbol} go`, (d) => unpinVoicing(d, chord.writtenAt));
+    void this.desk.edit({ code: 'edit.free-voicing', at: chord.writtenAt });
   }
 }

@@ -2,7 +2,7 @@ import { placeOf } from '@joined-hands/core/time';
 import { FILL_LABELS } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import type { Room } from '@joined-hands/core/arrange';
-import { setFill, type FillKind } from '@joined-hands/core/song';
+import { type FillKind } from '@joined-hands/core/song';
 import { asArranged, planStretch } from '../audio/plan';
 import { DeskStore } from '../state/desk.store';
 import { SettingsStore } from '../state/settings.store';
@@ -96,8 +96,6 @@ export class RoomFacts {
   }
 
   protected choose(kind: FillKind | null): void {
-    const { at } = this.room();
-    const label = kind === null ? 'leave a space undecided' : kind === 'none' ? 'leave a space empty' : `a ${FILL_LABELS[kind]}`;
-    void this.desk.edit(label, (d) => setFill(d, at, kind));
+    void this.desk.edit({ code: 'edit.fill', at: this.room().at, kind });
   }
 }

@@ -1,18 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { NzSliderModule } from 'ng-zorro-antd/slider';
-import { comesAgain, firstAndSecondEndings, louderEachTime, timeOf } from '@joined-hands/core/arrange';
+import { comesAgain, firstAndSecondEndings, louderEachTime, timeOf, type Part } from '@joined-hands/core/arrange';
 import {
   ENDINGS,
   LAST_TOUCHES,
   LOUDNESSES,
-  setBalance,
-  setClose,
-  setWish,
   SWELLS,
   wishAt,
   type Choices,
-  type Document,
   type Ending,
   type LastTouch,
   type Loudness,
@@ -22,7 +18,7 @@ import {
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
 import { Pop } from '../widgets/pop';
-import { ENDING_WORDS, SWELL_WORDS } from './words';
+import { ENDING_LABELS, SWELL_LABELS } from '@joined-hands/core/words';
 import { Words } from '../words/words';
 
 const SWELL_SIGNS: Readonly<Record<Swell, string>> = { none: '', rise: '<', fall: '>', arch: '<>' };
@@ -46,8 +42,8 @@ export class SoundPanel {
     { id: 'song' as const, text: 'Whole song' },
   ]);
   protected readonly levels = LOUDNESSES.map((id) => ({ id, text: id }));
-  protected readonly swells = SWELLS.map((id) => ({ id, text: SWELL_WORDS[id] }));
-  protected readonly endings = ENDINGS.map((id) => ({ id, text: ENDING_WORDS[id] }));
+  protected readonly swells = SWELLS.map((id) => ({ id, text: SWELL_LABELS[id] }));
+  protected readonly endings = ENDINGS.map((id) => ({ id, text: ENDING_LABELS[id] }));
   protected readonly touches = LAST_TOUCHES.map((id) => ({ id, text: TOUCH_WORDS[id] }));
 
   protected readonly loudness = computed(() => this.wish('loudness') ?? 'mf');
@@ -90,40 +86,41 @@ export class SoundPanel {
   }
 
   protected chooseLoudness(loudness: Loudness): void {
-    const range = this.range();
-    void this.desk.edit(`play it ${loudness}`, (d) => setWish(d, range, 'loudness', loudness));
+    void this.desk.edit({ code: 'edit.setting', range: this.range(), setting: 'loudness', value: loudness });
   }
 
   protected chooseSwell(swell: Swell): void {
-    const range = this.range();
-    void this.desk.edit(SWELL_WORDS[swell], (d) => setWish(d, range, 'swell', swell));
+    void this.desk.edit({ code: 'edit.setting', range: this.range(), setting: 'swell', value: swell });
   }
 
   /** An ending belongs to one part, whatever else is chosen for the song. */
   protected chooseEnding(ending: Ending): void {
     const part = this.part();
-    if (part)
-      void this.desk.edit(ENDING_WORDS[ending], (d) => setWish(d, { start: part.start, end: part.end }, 'ending', ending));
+    if (!part) return;
+    const range = { start: part.start, end: part.end };
+    void this.desk.edit({ code: 'edit.setting', range, setting: 'ending', value: ending });
   }
 
   protected chooseBalance(balance: number): void {
-    void this.desk.edit('the balance of the hands', (d) => setBalance(d, balance));
+    void this.desk.edit({ code: 'edit.balance', percent: balance });
   }
 
   protected chooseClose(change: Partial<Choices['close']>): void {
-    void this.desk.edit('the ending', (d) => setClose(d, change));
+    void this.desk.edit({ code: 'edit.close', change });
   }
 
   protected louder(): void {
-    this.across('louder each time', louderEachTime);
+    const document = this.desk.document();
+    const edit = document && louderEachTime(document, this.parts());
+    if (edit) void this.desk.edit(edit);
   }
 
   protected byTurns(): void {
-    this.across('first and second endings', firstAndSecondEndings);
+    const edit = firstAndSecondEndings(this.parts());
+    if (edit) void this.desk.edit(edit);
   }
 
-  private across(label: string, make: typeof louderEachTime): void {
-    const parts = this.desk.arrangement()?.parts ?? [];
-    void this.desk.edit(label, (d: Document) => make(d, parts));
+  private parts(): readonly Part[] {
+    return this.desk.arrangement()?.parts ?? [];
   }
 }

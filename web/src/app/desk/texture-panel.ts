@@ -1,19 +1,11 @@
+import { HARMONY_SIZE_LABELS, WALK_LABELS } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { NzSliderModule } from 'ng-zorro-antd/slider';
-import { proposedPlan, withProposedPlan } from '@joined-hands/core/arrange';
+import { proposedPlan, proposedPlanEdit } from '@joined-hands/core/arrange';
 import { FREE, MOST_HARMONY, textureNamed } from '@joined-hands/core/fills';
-import {
-  HARMONY_SIZES,
-  setWish,
-  WALKS,
-  wishAt,
-  type Harmony,
-  type PartRange,
-  type Texture,
-  type Walk,
-} from '@joined-hands/core/song';
+import { HARMONY_SIZES, WALKS, wishAt, type Harmony, type PartRange, type Texture, type Walk } from '@joined-hands/core/song';
 import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
@@ -21,18 +13,10 @@ import { Pop } from '../widgets/pop';
 import { Pressed } from '../widgets/pressed';
 import { Signs } from '../widgets/signs';
 import { texturesOf } from './textures';
-import { WALK_WORDS } from './words';
 import { Words } from '../words/words';
 
 type Reach = 'part' | 'song';
 type Density = '0' | '25' | '50' | '75';
-
-const SIZE_WORDS: Readonly<Record<Harmony['size'], string>> = {
-  one: 'one note',
-  two: 'two',
-  octave: 'the octave',
-  full: 'the chord under long notes',
-};
 
 /** What the left hand makes of its chords once they hold: a texture for the part or the song, or a plan for all parts. */
 @Component({
@@ -60,7 +44,7 @@ export class TexturePanel {
     { id: '50', text: 'half' },
     { id: '75', text: 'most notes' },
   ];
-  protected readonly sizes = HARMONY_SIZES.map((id) => ({ id, text: SIZE_WORDS[id] }));
+  protected readonly sizes = HARMONY_SIZES.map((id) => ({ id, text: HARMONY_SIZE_LABELS[id] }));
   protected readonly harmony = computed((): Harmony => {
     const doc = this.desk.document();
     const part = this.part();
@@ -79,7 +63,7 @@ export class TexturePanel {
     const part = this.part();
     return arrangement && part ? (proposedPlan(arrangement)[part.number - 1]?.title ?? '') : '';
   });
-  protected readonly walks = WALKS.map((id) => ({ id, text: WALK_WORDS[id] }));
+  protected readonly walks = WALKS.map((id) => ({ id, text: WALK_LABELS[id] }));
   protected readonly walk = computed((): Walk => {
     const doc = this.desk.document();
     const part = this.part();
@@ -110,8 +94,7 @@ export class TexturePanel {
   });
 
   protected choosePedal(pedal: boolean): void {
-    const range = this.range();
-    void this.desk.edit(pedal ? 'the pedal' : 'no pedal', (d) => setWish(d, range, 'pedal', pedal));
+    void this.desk.edit({ code: 'edit.setting', range: this.range(), setting: 'pedal', value: pedal });
   }
 
   private range(): PartRange | null {
@@ -124,9 +107,8 @@ export class TexturePanel {
   }
 
   protected chooseHarmony(change: Partial<Harmony>): void {
-    const harmony = { ...this.harmony(), ...change };
-    const range = this.range();
-    void this.desk.edit('harmony under the melody', (d) => setWish(d, range, 'harmony', harmony));
+    const value = { ...this.harmony(), ...change };
+    void this.desk.edit({ code: 'edit.setting', range: this.range(), setting: 'harmony', value });
   }
 
   constructor() {
@@ -136,24 +118,21 @@ export class TexturePanel {
   }
 
   protected choose({ id, title }: Texture): void {
-    const range = this.range();
-    void this.desk.edit(title, (d) => setWish(d, range, 'texture', id));
+    void this.desk.edit({ code: 'edit.setting', range: this.range(), setting: 'texture', value: id, title });
   }
 
   /** A plan for all parts: quiet, then livelier, then quiet again. */
   protected propose(): void {
     const arrangement = this.desk.arrangement();
-    if (arrangement) void this.desk.edit('a texture for every part', (d) => withProposedPlan(d, arrangement));
+    if (arrangement) void this.desk.edit(proposedPlanEdit(arrangement));
   }
 
   protected chooseWalk(walk: Walk): void {
-    const range = this.range();
-    void this.desk.edit(walk === 'none' ? 'no walk' : `walk ${WALK_WORDS[walk]}`, (d) => setWish(d, range, 'walk', walk));
+    void this.desk.edit({ code: 'edit.setting', range: this.range(), setting: 'walk', value: walk });
   }
 
   /** Leaves the part to the player. */
   protected leaveFree(): void {
-    const range = this.range();
-    void this.desk.edit('play it freely', (d) => setWish(d, range, 'texture', FREE));
+    void this.desk.edit({ code: 'edit.setting', range: this.range(), setting: 'texture', value: FREE });
   }
 }

@@ -3,6 +3,7 @@ import { FormsModule } from '@angular/forms';
 import { NzSliderModule } from 'ng-zorro-antd/slider';
 import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
+import { Words } from '../words/words';
 import { SettingsStore } from '../state/settings.store';
 import { Choice } from '../widgets/choice';
 import { Go } from '../widgets/go';
@@ -67,11 +68,12 @@ export class Transport {
   protected readonly scopes = SCOPES;
   protected readonly settings = inject(SettingsStore);
   protected readonly desk = inject(DeskStore);
+  private readonly words = inject(Words);
 
   /** The ways back and forth, each with what it would do. */
   protected readonly ways = computed(() => [
-    wayOf('Undo', this.desk.undoLabel(), () => this.desk.undo(), 'M7 4 3 8l4 4M3.5 8h8a5 5 0 0 1 0 10H8'),
-    wayOf('Redo', this.desk.redoLabel(), () => this.desk.redo(), 'm13 4 4 4-4 4M16.5 8h-8a5 5 0 0 0 0 10H12'),
+    wayOf('Undo', this.words.fact(this.desk.undoable()), () => this.desk.undo(), 'M7 4 3 8l4 4M3.5 8h8a5 5 0 0 1 0 10H8'),
+    wayOf('Redo', this.words.fact(this.desk.redoable()), () => this.desk.redo(), 'm13 4 4 4-4 4M16.5 8h-8a5 5 0 0 0 0 10H12'),
   ]);
 
   constructor() {

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { applyFix, fixAllCollisions, type Finding, type Fix } from '@joined-hands/core/arrange';
+import { fixAllCollisions, type Finding, type Fix } from '@joined-hands/core/arrange';
 import { DeskStore } from '../state/desk.store';
 import { Signs } from '../widgets/signs';
 import { Words } from '../words/words';
@@ -73,8 +73,7 @@ export class WorthKnowing {
     if (finding.chordAt !== null) this.desk.select({ kind: 'chord', at: finding.chordAt });
   }
 
-  protected apply({ fact, action }: Fix): void {
-    if (!action) return;
-    void this.desk.edit(this.words.say().fact(fact), (d) => applyFix(d, action));
+  protected apply({ action }: Fix): void {
+    if (action) void this.desk.edit(action);
   }
 }

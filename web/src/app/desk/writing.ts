@@ -1,4 +1,4 @@
-import { isChordText, setChord } from '@joined-hands/core/song';
+import { isChordText } from '@joined-hands/core/song';
 import type { DeskStore } from '../state/desk.store';
 
 /** What is wrong with text that is to stand as a chord, with a way out; null for a chord symbol. */
@@ -11,10 +11,8 @@ export function chordFault(text: string): string | null {
 
 /** Writes a chord at a place, up to the chord that is struck next there, and chooses it. */
 export function writeChord(desk: InstanceType<typeof DeskStore>, at: number, symbol: string): void {
-  const end = desk.arrangement()?.song.chords.find((c) => c.at > at)?.at;
-  void desk
-    .edit(`write ${symbol}`, (d) => setChord(d, at, symbol, end))
-    .then(() => {
-      desk.select({ kind: 'chord', at });
-    });
+  const until = desk.arrangement()?.song.chords.find((c) => c.at > at)?.at;
+  void desk.edit({ code: 'edit.chord', at, symbol, until }).then(() => {
+    desk.select({ kind: 'chord', at });
+  });
 }

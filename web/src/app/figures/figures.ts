@@ -1,3 +1,4 @@
+import type { Part } from '@joined-hands/core/arrange';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -24,7 +25,7 @@ import {
   type GridRow,
 } from '@joined-hands/core/fills';
 import { midiOf } from '@joined-hands/core/pitch';
-import { barsOf, removeTexture, saveTexture, setWish, type Texture } from '@joined-hands/core/song';
+import { barsOf, type Texture, applyEdit, type Edit } from '@joined-hands/core/song';
 import { barAt, countAt, countTicks, meterName, type Meter } from '@joined-hands/core/time';
 import { asArranged, planSounds } from '../audio/plan';
 import { Player } from '../audio/player';
@@ -185,7 +186,7 @@ export class FiguresScreen implements OnDestroy {
 
   protected async save(): Promise<void> {
     const texture = this.textureOf(this.draft());
-    await this.desk.edit(`keep ${texture.title}`, (d) => saveTexture(d, texture));
+    await this.desk.edit({ code: 'edit.save-texture', texture });
   }
 
   /** Keeps the figure and lays it under the part at work. */
@@ -193,14 +194,13 @@ export class FiguresScreen implements OnDestroy {
     const texture = this.textureOf(this.draft());
     const part = this.desk.currentPart();
     if (!part) return;
-    await this.desk.edit(`${texture.title} in part ${part.number}`, (d) =>
-      setWish(saveTexture(d, texture), { start: part.start, end: part.end }, 'texture', texture.id),
-    );
+    await this.desk.edit(usedIn(part, texture));
     this.toasts.say(`${texture.title} is now used in part ${part.number}.`);
   }
 
   protected async remove(texture: Texture): Promise<void> {
-    await this.desk.edit(`put ${texture.title} away`, (d) => removeTexture(d, texture.id));
+    const { id, title } = texture;
+    await this.desk.edit({ code: 'edit.remove-texture', id, title });
     if (this.draft().id === texture.id) this.fresh();
   }
 
@@ -211,7 +211,7 @@ export class FiguresScreen implements OnDestroy {
     const part = this.desk.currentPart();
     if (!doc || !part) return;
     const texture = this.textureOf(this.draft());
-    const trial = setWish(saveTexture(doc, texture), { start: part.start, end: part.end }, 'texture', texture.id);
+    const trial = applyEdit(doc, usedIn(part, texture));
     const arranged = await this.workers.arranger.call('arrange', trial);
     if (!arranged.ok)
       return this.fault.set(`This pattern could not be arranged: ${TROUBLE[arranged.trouble]}. Change it and try again.`);
@@ -232,7 +232,18 @@ export class FiguresScreen implements OnDestroy {
     if (!read) return this.fault.set('This file is too large for a file of patterns. Nothing was changed.');
     if (!read.ok) return this.fault.set(this.words.say().fact(read.fault));
     this.fault.set(null);
-    await this.desk.edit('patterns from a file', (d) => read.textures.reduce(saveTexture, d));
+    const edits = read.textures.map((texture): Edit => ({ code: 'edit.save-texture', texture }));
+    await this.desk.edit({ code: 'edit.several', as: { kind: 'import-textures' }, edits });
     this.take(read.textures[0]);
   }
 }
+
+/** A pattern that is saved and laid under a part. */
+const usedIn = ({ start, end, number: part }: Part, texture: Texture): Edit => ({
+  code: 'edit.several',
+  as: { kind: 'use-texture', title: texture.title, part },
+  edits: [
+    { code: 'edit.save-texture', texture },
+    { code: 'edit.setting', range: { start, end }, setting: 'texture', value: texture.id },
+  ],
+});

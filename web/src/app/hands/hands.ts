@@ -187,7 +187,7 @@ export class HandsScreen {
   }
 
   private change(change: Partial<Hands>): void {
-    void this.desk.edit('change the hands', (d) => ({ ...d, hands: { ...d.hands, ...change } }));
+    void this.desk.edit({ code: 'edit.hands', change });
   }
 }
 

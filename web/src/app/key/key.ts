@@ -1,8 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { applyFix, type KeyFacts } from '@joined-hands/core/arrange';
+import { type KeyFacts } from '@joined-hands/core/arrange';
 import type { Key } from '@joined-hands/core/harmony';
-import { setWish } from '@joined-hands/core/song';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
 import { MissingSong } from '../widgets/missing-song';
 import { openSong } from '../state/open-song';
@@ -102,19 +101,19 @@ export class KeyScreen {
     return n === 0 ? 'none' : `${n} ${signature > 0 ? 'sharp' : 'flat'}${n === 1 ? '' : 's'}`;
   }
 
-  protected choose(key: Key, name: string): void {
-    void this.desk.edit(`into ${name}`, (d) => applyFix(d, { kind: 'key', key }));
+  protected choose(key: Key): void {
+    void this.desk.edit({ code: 'edit.key', key });
   }
 
   protected raise(by: 1 | -1): void {
     const octave = this.octave() + by;
-    void this.desk.edit('the octave of the melody', (d) => setWish(d, null, 'octave', octave));
+    void this.desk.edit({ code: 'edit.setting', range: null, setting: 'octave', value: octave });
   }
 
   /** A press on a bar of the chart chooses its key. */
   protected pressed(event: { dataIndex?: number }): void {
     const facts = this.keys()[event.dataIndex ?? -1];
-    if (facts) this.choose(facts.key, facts.name);
+    if (facts) this.choose(facts.key);
   }
 }
 

@@ -5,27 +5,26 @@ import {
   firstAndSecondEndings,
   louderEachTime,
   proposedPlan,
-  withProposedPlan,
   type Part,
+  proposedPlanEdit,
 } from '@joined-hands/core/arrange';
 import { FREE, nearestTo, patternFor, TEXTURES, textureNamed } from '@joined-hands/core/fills';
 import {
   alternateTextures,
   ENDINGS,
   LOUDNESSES,
-  setWish,
   wishAt,
-  type Document,
   type Ending,
   type Loudness,
   type Texture,
-  type Wide,
+  type Edit,
 } from '@joined-hands/core/song';
 import { barAt } from '@joined-hands/core/time';
 import { partTitle } from '@joined-hands/core/words';
 import { asArranged, planSounds } from '../audio/plan';
 import { Player } from '../audio/player';
-import { ENDING_WORDS, sectionTitle } from '../desk/words';
+import { ENDING_LABELS } from '@joined-hands/core/words';
+import { sectionTitle } from '../desk/words';
 import { MissingSong } from '../widgets/missing-song';
 import { openSong } from '../state/open-song';
 import { Actions } from '../state/actions';
@@ -70,7 +69,7 @@ export class PlanScreen implements OnDestroy {
   private readonly settings = inject(SettingsStore);
   protected readonly free = FREE;
   protected readonly loudnesses = LOUDNESSES;
-  protected readonly endings = ENDINGS.map((id) => ({ id, text: ENDING_WORDS[id] }));
+  protected readonly endings = ENDINGS.map((id) => ({ id, text: ENDING_LABELS[id] }));
   /** The part that is heard, by number. */
   protected readonly hearing = signal<number | null>(null);
   protected readonly again = computed(() => comesAgain(this.desk.arrangement()?.parts ?? []));
@@ -117,18 +116,19 @@ export class PlanScreen implements OnDestroy {
     this.player.stop();
   }
 
-  protected setFor<K extends keyof Wide>({ start, end }: Part, wish: K, value: Wide[K], label: string): void {
-    void this.desk.edit(label, (d) => setWish(d, { start, end }, wish, value));
+  private setTexture({ start, end }: Part, texture: Texture | null): void {
+    const [value, title] = texture ? [texture.id, texture.title] : [FREE, undefined];
+    void this.desk.edit({ code: 'edit.setting', range: { start, end }, setting: 'texture', value, title });
   }
 
   protected chooseTexture(row: PlanRow, id: string): void {
-    this.setFor(row.part, 'texture', id, row.textures.find((t) => t.id === id)?.title ?? 'play it freely');
+    this.setTexture(row.part, row.textures.find((t) => t.id === id) ?? null);
   }
 
   /** The first texture of an energy; the one that stands there where it has it already. */
   protected chooseEnergy(row: PlanRow, energy: number): void {
     const found = row.textures.find((t) => t.energy === energy) ?? nearestTo(energy, this.meterOf(row));
-    if (found && row.energy !== energy) this.setFor(row.part, 'texture', found.id, found.title);
+    if (found && row.energy !== energy) this.setTexture(row.part, found);
   }
 
   /** Energy of a section: that of its parts where they share it, else 0. */
@@ -144,52 +144,54 @@ export class PlanScreen implements OnDestroy {
   /** One texture of an energy for every part of a section. */
   protected chooseForSection({ from, to, name }: PlanSection, energy: number): void {
     const rows = this.rows().slice(from - 1, to);
-    void this.desk.edit(`energy ${energy} in ${name ?? 'the section'}`, (d) =>
-      rows.reduce((document, row) => {
-        const texture = row.textures.find((t) => t.energy === energy) ?? nearestTo(energy, this.meterOf(row));
-        return texture ? setWish(document, { start: row.part.start, end: row.part.end }, 'texture', texture.id) : document;
-      }, d),
-    );
+    const edits = rows.flatMap((row): Edit[] => {
+      const texture = row.textures.find((t) => t.energy === energy) ?? nearestTo(energy, this.meterOf(row));
+      const range = { start: row.part.start, end: row.part.end };
+      return texture ? [{ code: 'edit.setting', range, setting: 'texture', value: texture.id }] : [];
+    });
+    void this.desk.edit({ code: 'edit.several', as: { kind: 'section', energy, name }, edits });
   }
 
   private meterOf({ part }: PlanRow) {
     return barAt(this.desk.arrangement()?.bars ?? [], part.end - 1).meter;
   }
 
-  protected chooseLoudness(row: PlanRow, value: string): void {
-    const level = LOUDNESSES.find((l) => l === value);
-    if (level) this.setFor(row.part, 'loudness', level, `play it ${level}`);
+  protected chooseLoudness({ part: { start, end } }: PlanRow, chosen: string): void {
+    const value = LOUDNESSES.find((l) => l === chosen);
+    if (value) void this.desk.edit({ code: 'edit.setting', range: { start, end }, setting: 'loudness', value });
   }
 
-  protected chooseEnding(row: PlanRow, value: string): void {
-    const ending = ENDINGS.find((e) => e === value);
-    if (ending) this.setFor(row.part, 'ending', ending, ENDING_WORDS[ending]);
+  protected chooseEnding({ part: { start, end } }: PlanRow, chosen: string): void {
+    const value = ENDINGS.find((e) => e === chosen);
+    if (value) void this.desk.edit({ code: 'edit.setting', range: { start, end }, setting: 'ending', value });
   }
 
   protected propose(): void {
     const arrangement = this.desk.arrangement();
-    if (arrangement) void this.desk.edit('a texture for every part', (d) => withProposedPlan(d, arrangement));
+    if (arrangement) void this.desk.edit(proposedPlanEdit(arrangement));
   }
 
   protected plain(): void {
-    void this.desk.edit('plain chords everywhere', (d) => setWish(d, null, 'texture', 'block'));
+    void this.desk.edit({ code: 'edit.setting', range: null, setting: 'texture', value: 'block' });
   }
 
-  protected across(label: string, make: typeof louderEachTime): void {
-    const parts = this.desk.arrangement()?.parts ?? [];
-    void this.desk.edit(label, (d: Document) => make(d, parts));
+  protected louder(): void {
+    const [document, parts] = [this.desk.document(), this.desk.arrangement()?.parts ?? []];
+    const edit = document && louderEachTime(document, parts);
+    if (edit) void this.desk.edit(edit);
   }
-  protected readonly louder = louderEachTime;
-  protected readonly byTurns = firstAndSecondEndings;
+
+  protected byTurns(): void {
+    const edit = firstAndSecondEndings(this.desk.arrangement()?.parts ?? []);
+    if (edit) void this.desk.edit(edit);
+  }
 
   /** Alternate two textures through the whole song, or from one part on. */
   protected alternate(a: string, b: string, part: string): void {
     const arrangement = this.desk.arrangement();
     if (!arrangement) return;
     const range = arrangement.parts.find((p) => `${p.number}` === part) ?? { start: 0, end: arrangement.song.length };
-    void this.desk.edit('alternate two textures', (d) =>
-      alternateTextures(d, { start: range.start, end: range.end }, [a, b], arrangement.bars),
-    );
+    void this.desk.edit(alternateTextures({ start: range.start, end: range.end }, [a, b], arrangement.bars));
   }
 
   protected hear({ part }: PlanRow): void {

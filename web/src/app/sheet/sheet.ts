@@ -120,7 +120,7 @@ export class Sheet {
   /** Whose song it is, as the sheet is to say it. */
   protected credit(by: string): void {
     const composer = by.trim().slice(0, 200) || null;
-    void this.desk.edit('the credits', (d) => ({ ...d, song: { ...d.song, composer } }));
+    void this.desk.edit({ code: 'edit.composer', composer });
   }
 
   protected print(): void {

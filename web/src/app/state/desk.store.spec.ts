@@ -1,9 +1,11 @@
 // @vitest-environment happy-dom
 import { signal } from '@angular/core';
 import { arrange } from '@joined-hands/core/arrange';
-import { moveCut, nameSection, setBass, setChord, setPartSize, setSchool, type Document } from '@joined-hands/core/song';
+import { applyEdit, type Document, type Edit } from '@joined-hands/core/song';
+import { ENGLISH } from '@joined-hands/core/words';
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { edits } from '../../../../core/testing/edits';
 import { demo } from '../../../../core/testing/songs';
 import { TestBed } from '../../../testing/bed';
 import { heldBack } from '../../../testing/held';
@@ -16,12 +18,15 @@ import { Workers } from '../workers/workers';
 import { DeskStore } from './desk.store';
 
 const GLASS = demo('harbour-glass.abc');
+const ROOT: Edit = { code: 'edit.school', range: null, school: 'root' };
+const FALLING: Edit = { code: 'edit.bass', range: null, bass: 'falling' };
+const CHORD = { code: 'edit.chord', at: 0, symbol: 'Em7' } satisfies Edit;
 
 let standIn: ReturnType<typeof standInWorkers>;
 let tabs: {
   reading: ReturnType<typeof signal<boolean>>;
   opened: (string | null)[];
-  changed: (id: string, news: 'saved' | 'removed') => void;
+  changed: (id: string, news: 'saved' | 'removed', edit: Edit | null) => void;
 };
 let library: Library;
 let desk: InstanceType<typeof DeskStore>;
@@ -49,6 +54,10 @@ beforeEach(async () => {
 });
 afterEach(() => TestBed.resetTestingModule());
 
+const undone = () => nameOf(desk.undoable());
+const redone = () => nameOf(desk.redoable());
+const nameOf = (edit: Parameters<typeof ENGLISH.fact>[0] | null) => edit && ENGLISH.fact(edit);
+
 const stored = async (): Promise<unknown> => {
   await desk.saved();
   return (await library.get(id))?.document;
@@ -70,26 +79,14 @@ describe('the open song', () => {
   });
 
   it('goes back and forth through any edits to the very same documents, and each is saved', async () => {
-    const edits: Record<string, (d: Document) => Document | null> = {
-      'root position': (d) => setSchool(d, 'root'),
-      'falling bass': (d) => setBass(d, 'falling'),
-      larger: (d) => setPartSize(d, 'larger'),
-      smaller: (d) => setPartSize(d, 'smaller'),
-      chord: (d) => setChord(d, 0, 'Em7'),
-      section: (d) => nameSection(d, 0, 'Verse'),
-      cut: (d) => moveCut(d, desk.arrangement()?.parts ?? [], 1, desk.arrangement()?.parts[1].melody.at(-1)?.at ?? 0),
-      nothing: () => null,
-      same: (d) => d,
-    };
-    const name = fc.constantFrom(...Object.keys(edits));
     await fc.assert(
-      fc.asyncProperty(fc.array(name, { minLength: 1, maxLength: 6 }), async (names) => {
+      fc.asyncProperty(fc.array(edits(GLASS, arrange(GLASS)), { minLength: 1, maxLength: 6 }), async (row) => {
         desk.close();
         await desk.open(id);
         const seen: (Document | null)[] = [desk.document()];
-        for (const each of names) {
+        for (const edit of row) {
           const before = desk.document();
-          await desk.edit(each, edits[each]);
+          await desk.edit(edit);
           if (desk.document() !== before) seen.push(desk.document());
         }
         expect(await stored()).toEqual(seen.at(-1));
@@ -102,7 +99,7 @@ describe('the open song', () => {
           await desk.redo();
           expect(desk.document()).toBe(document);
         }
-        expect(desk.redoLabel()).toBeNull();
+        expect(desk.redoable()).toBeNull();
         for (let i = 1; i < seen.length; i++) await desk.undo();
         expect(await stored()).toEqual(GLASS);
       }),
@@ -111,18 +108,18 @@ describe('the open song', () => {
   });
 
   it('names the step back, and forgets the way forth after another edit', async () => {
-    await desk.edit('root position', (d) => setSchool(d, 'root'));
-    expect(desk.undoLabel()).toBe('root position');
+    await desk.edit(ROOT);
+    expect(undone()).toBe('root position');
     await desk.undo();
-    expect([desk.undoLabel(), desk.redoLabel()]).toEqual([null, 'root position']);
-    await desk.edit('a chord', (d) => setChord(d, 0, 'Em7'));
-    expect([desk.undoLabel(), desk.redoLabel()]).toEqual(['a chord', null]);
+    expect([undone(), redone()]).toEqual([null, 'root position']);
+    await desk.edit(CHORD);
+    expect([undone(), redone()]).toEqual(['write Em7', null]);
   });
 
   it('takes edits made while it is still being arranged on top of each other, and shows the last', async () => {
     standIn.hold();
-    const first = desk.edit('a chord', (d) => setChord(d, 0, 'Em7'));
-    const second = desk.edit('root position', (d) => setSchool(d, 'root'));
+    const first = desk.edit(CHORD);
+    const second = desk.edit(ROOT);
     standIn.letGo();
     await Promise.all([first, second]);
     expect(desk.document()?.choices.chords).toHaveLength(1);
@@ -136,19 +133,19 @@ describe('the open song', () => {
 
   it('offers an edit of a part to its repeats, as one more step', async () => {
     const at = desk.currentPart()?.chords[1].at ?? 0;
-    await desk.edit('a chord', (d) => setChord(d, at, 'Dm9'));
-    expect(desk.linked()?.edit.parts).toEqual([3, 7]);
-    await desk.carryOver();
+    await desk.edit({ code: 'edit.chord', at, symbol: 'Dm9' });
+    expect(desk.linked()?.parts).toEqual([3, 7]);
+    await desk.applyToRepeats();
     expect(desk.linked()).toBeNull();
     expect(desk.document()?.choices.chords).toHaveLength(3);
-    expect(desk.undoLabel()).toBe('a chord, in repeats too');
+    expect(undone()).toBe('write Dm9, in repeats too');
     await desk.undo();
     expect(desk.document()?.choices.chords).toHaveLength(1);
   });
 
   it('is not changed while another tab works on it, and says how it can be', async () => {
     tabs.reading.set(true);
-    const edit = () => desk.edit('root position', (d) => setSchool(d, 'root'));
+    const edit = () => desk.edit(ROOT);
     await edit();
     await desk.undo();
     expect(desk.document()).toEqual(GLASS);
@@ -156,15 +153,15 @@ describe('the open song', () => {
     expect(toast?.text).toContain('being edited in another tab');
     toast?.action?.run();
     await edit();
-    expect(desk.undoLabel()).toBe('root position');
+    expect(undone()).toBe('root position');
   });
 
   it('follows what another tab saves, and that can be taken back', async () => {
-    const theirs = setChord(GLASS, 0, 'Em7');
+    const theirs = applyEdit(GLASS, CHORD);
     await library.save(id, theirs);
-    tabs.changed(id, 'saved');
+    tabs.changed(id, 'saved', CHORD);
     await expect.poll(() => desk.document()).toEqual(theirs);
-    expect(desk.undoLabel()).toBe('a change in another tab');
+    expect(undone()).toBe('write Em7, in another tab');
     await desk.undo();
     expect(desk.document()).toEqual(GLASS);
   });
@@ -172,7 +169,7 @@ describe('the open song', () => {
   it('shows a change once it is kept, so that what is seen is there after the page was left', async () => {
     const { held, letGo } = heldBack(library.save.bind(library));
     library.save = held;
-    const edit = desk.edit('root position', (d) => setSchool(d, 'root'));
+    const edit = desk.edit(ROOT);
     // Arranged at once here; the storage has not answered when it is read.
     expect((await library.get(id))?.document).toEqual(GLASS);
     expect(desk.document()).toEqual(GLASS);
@@ -187,7 +184,7 @@ describe('the open song', () => {
   it('says that a change could not be kept, and shows it, until one could be', async () => {
     const save = library.save.bind(library);
     library.save = () => Promise.reject(new DOMException('full', 'QuotaExceededError'));
-    await desk.edit('root position', (d) => setSchool(d, 'root'));
+    await desk.edit(ROOT);
     await desk.saved();
     expect(desk.unsaved()).toContain('no room left');
     expect(desk.atRisk()).toBe(true);
@@ -201,7 +198,7 @@ describe('the open song', () => {
 
   it('says that it was taken off the shelf elsewhere, and is put back with every change since', async () => {
     await library.remove(id);
-    await desk.edit('root position', (d) => setSchool(d, 'root'));
+    await desk.edit(ROOT);
     await desk.saved();
     expect([desk.gone(), desk.unsaved(), desk.atRisk()]).toEqual([true, expect.stringContaining('taken off the shelf'), true]);
     expect(desk.document()?.choices.school).toBe('root');
@@ -214,22 +211,22 @@ describe('the open song', () => {
 
   it('knows at once that another tab took it off, and that it put it back', async () => {
     await library.remove(id);
-    tabs.changed(id, 'removed');
+    tabs.changed(id, 'removed', null);
     await expect.poll(() => desk.gone()).toBe(true);
     await library.putBack(id);
-    tabs.changed(id, 'saved');
+    tabs.changed(id, 'saved', null);
     await expect.poll(() => desk.gone()).toBe(false);
   });
 
   it('takes a name that another tab gave it, at every step of its history', async () => {
-    await desk.edit('root position', (d) => setSchool(d, 'root'));
+    await desk.edit(ROOT);
     await library.rename(id, 'Glass, quietly');
     // The next edit is made before the news arrives: it does not bring the old name back.
-    await desk.edit('falling bass', (d) => setBass(d, 'falling'));
+    await desk.edit(FALLING);
     await desk.saved();
-    tabs.changed(id, 'saved');
+    tabs.changed(id, 'saved', null);
     await expect.poll(() => desk.document()?.song.title).toBe('Glass, quietly');
-    expect(desk.undoLabel()).toBe('falling bass');
+    expect(undone()).toBe('falling bass');
     await desk.undo();
     await desk.undo();
     expect(desk.document()).toEqual({ ...GLASS, song: { ...GLASS.song, title: 'Glass, quietly' } });
@@ -237,60 +234,61 @@ describe('the open song', () => {
   });
 
   it.each(['failed', 'late'] as const)('takes a change back that cannot be arranged: %s', async (why) => {
-    await desk.edit('root position', (d) => setSchool(d, 'root'));
+    await desk.edit(ROOT);
     const before = desk.document();
     standIn.refuse(why);
-    await desk.edit('falling bass', (d) => setBass(d, 'falling'));
+    await desk.edit(FALLING);
     standIn.refuse(null);
-    expect([desk.document(), desk.undoLabel(), await stored()]).toEqual([before, 'root position', before]);
+    expect([desk.document(), undone(), await stored()]).toEqual([before, 'root position', before]);
     expect(TestBed.inject(Toasts).current()?.text).toContain('The song is as it was before');
-    await desk.edit('falling bass', (d) => setBass(d, 'falling'));
+    await desk.edit(FALLING);
     expect(desk.document()?.choices.bass).toBe('falling');
   });
 
   it('takes back every change under way where none of them can be arranged', async () => {
     standIn.refuse('late');
-    await Promise.all([
-      desk.edit('root position', (d) => setSchool(d, 'root')),
-      desk.edit('falling bass', (d) => setBass(d, 'falling')),
-    ]);
+    await Promise.all([desk.edit(ROOT), desk.edit(FALLING)]);
     standIn.refuse(null);
-    expect([desk.document(), desk.undoLabel(), await stored()]).toEqual([GLASS, null, GLASS]);
+    expect([desk.document(), undone(), await stored()]).toEqual([GLASS, null, GLASS]);
   });
 
   it('keeps a change that is made while it looks at what another tab did', async () => {
     await library.rename(id, 'Glass, quietly');
     standIn.hold();
-    tabs.changed(id, 'saved');
-    const edit = desk.edit('root position', (d) => setSchool(d, 'root'));
+    tabs.changed(id, 'saved', null);
+    const edit = desk.edit(ROOT);
     standIn.letGo();
     await edit;
     await expect.poll(() => desk.document()?.song.title).toBe('Glass, quietly');
-    expect([desk.document()?.choices.school, desk.undoLabel()]).toEqual(['root', 'root position']);
+    expect([desk.document()?.choices.school, undone()]).toEqual(['root', 'root position']);
     expect(await stored()).toEqual(desk.document());
   });
 
   it('shows the parts at work first where the worker sends them, and then the whole', async () => {
-    const near = arrange(setChord(GLASS, 0, 'Dm9'));
-    const whole = arrange(setChord(GLASS, 0, 'Em7'));
+    const near = arrange(applyEdit(GLASS, { ...CHORD, symbol: 'Dm9' }));
+    const whole = arrange(applyEdit(GLASS, CHORD));
     standIn.answer('edit', () => ({ id: 1, change: { whole: near }, settled: false }));
     standIn.answer('settle', () => ({ id: 2, change: { whole }, settled: true }));
     standIn.hold();
-    const edit = desk.edit('a chord', (d) => setChord(d, 0, 'Em7'));
+    const edit = desk.edit(CHORD);
     standIn.letOne();
     await expect.poll(() => desk.arrangement()).toEqual(near);
     standIn.letGo();
     await edit;
     expect(desk.arrangement()).toEqual(whole);
-    expect(await stored()).toEqual(setChord(GLASS, 0, 'Em7'));
+    expect(await stored()).toEqual(applyEdit(GLASS, CHORD));
   });
 
   it('takes a change back of which the whole cannot be arranged', async () => {
-    standIn.answer('edit', () => ({ id: 1, change: { whole: arrange(setChord(GLASS, 0, 'Dm9')) }, settled: false }));
+    standIn.answer('edit', () => ({
+      id: 1,
+      change: { whole: arrange(applyEdit(GLASS, { ...CHORD, symbol: 'Dm9' })) },
+      settled: false,
+    }));
     standIn.answer('settle', () => {
       throw new Error('no');
     });
-    const edit = desk.edit('a chord', (d) => setChord(d, 0, 'Em7'));
+    const edit = desk.edit(CHORD);
     standIn.answer('edit', null);
     await edit;
     expect([desk.document(), await stored()]).toEqual([GLASS, GLASS]);

@@ -1,7 +1,7 @@
 import { computed, inject } from '@angular/core';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
 import type { Arrangement, Part } from '@joined-hands/core/arrange';
-import { linkedEdit, type LinkedEdit } from '@joined-hands/core/song';
+import { applyEdit, linkedEdit, type Edit, type EditFact, type LinkedEdit } from '@joined-hands/core/song';
 import type { SongCard } from '@joined-hands/core/sheet';
 import type { Document } from '@joined-hands/core/song';
 import { Library, saveTrouble, STORAGE_SENTENCES, storageTrouble, withTitle } from '../storage/library';
@@ -35,17 +35,18 @@ interface Received {
   readonly arrangement: Arrangement;
 }
 
-interface Step {
+/** A step of the history: the document on its other side, and the change that lies between. */
+interface HistoryEntry {
   readonly document: Document;
-  readonly label: string;
+  readonly edit: EditFact;
 }
 
 interface DeskState {
   readonly id: string | null;
   readonly document: Document | null;
   readonly arrangement: Arrangement | null;
-  readonly past: readonly Step[];
-  readonly future: readonly Step[];
+  readonly past: readonly HistoryEntry[];
+  readonly future: readonly HistoryEntry[];
   readonly part: number;
   readonly selection: Selection | null;
   readonly view: HandView;
@@ -57,7 +58,7 @@ interface DeskState {
   /** Why the last change is not saved, or null. */
   readonly unsaved: string | null;
   /** The last edit, where repeats of its part could take it too. */
-  readonly linked: { readonly edit: LinkedEdit; readonly label: string } | null;
+  readonly linked: LinkedEdit | null;
 }
 
 const EMPTY: DeskState = {
@@ -134,8 +135,9 @@ export const DeskStore = signalStore(
         const chosen = selection();
         return chosen?.kind === 'room' ? (currentPart()?.rooms.find((r) => r.at === chosen.at) ?? null) : null;
       }),
-      undoLabel: computed(() => past().at(-1)?.label ?? null),
-      redoLabel: computed(() => future().at(-1)?.label ?? null),
+      /** What a step back would undo, and a step forth would do again. */
+      undoable: computed(() => past().at(-1)?.edit ?? null),
+      redoable: computed(() => future().at(-1)?.edit ?? null),
     };
   }),
   withMethods((store, library = inject(Library), workers = inject(Workers), tabs = inject(Tabs), toasts = inject(Toasts)) => {
@@ -158,7 +160,7 @@ export const DeskStore = signalStore(
      * Shows a document once it is kept: arranged off the main thread meanwhile, of a long song the parts near the one at work first; an
      * answer that was overtaken is dropped. Answers why it could not be arranged, or null.
      */
-    const show = async (document: Document, kept?: Promise<void>): Promise<string | null> => {
+    const arrangeAndDisplay = async (document: Document, kept?: Promise<void>): Promise<string | null> => {
       const turn = ++latest;
       const on = base;
       const [edited] = await Promise.all([workers.arranger.call('edit', document, on?.id ?? null, store.part()), kept]);
@@ -176,7 +178,7 @@ export const DeskStore = signalStore(
       if (turn !== latest) return null;
       if (whole) displayWhole(document, whole.arrangement);
       // The worker has been started anew since, and knows of nothing: it is asked for all of it.
-      else return show(document);
+      else return arrangeAndDisplay(document);
       return null;
     };
 
@@ -191,13 +193,13 @@ export const DeskStore = signalStore(
     let knownTitle = '';
 
     /** Saves the open song, after what is being saved already; where that fails it is said. */
-    const keep = (document: Document): Promise<void> => {
+    const enqueueSave = (document: Document, edit: Edit | null): Promise<void> => {
       const id = store.id();
       if (!id) return saving;
       const save = async (): Promise<void> => {
         try {
           if (await library.save(id, document, knownTitle)) {
-            tabs.tell(id, 'saved');
+            tabs.tell(id, 'saved', edit);
             patchState(store, { unsaved: null, gone: false });
           } else if (store.id() === id) patchState(store, { gone: true, unsaved: GONE });
         } catch (error) {
@@ -210,7 +212,7 @@ export const DeskStore = signalStore(
     };
 
     /** The document to change, unless another tab works on it: then that is said, with a way to work on it here. */
-    const ours = (): Document | null => {
+    const editableDocument = (): Document | null => {
       if (!newest || !tabs.reading()) return newest;
       const here = { label: 'Edit it here', run: () => tabs.takeOver() };
       toasts.say('Nothing was changed: this song is being edited in another tab.', here);
@@ -219,11 +221,16 @@ export const DeskStore = signalStore(
 
     /** The document as the next edit finds it, which may be ahead of the one on screen. */
     let newest: Document | null = null;
-    const change = async (document: Document, past: readonly Step[], future: readonly Step[]): Promise<void> => {
+    const change = async (
+      document: Document,
+      past: readonly HistoryEntry[],
+      future: readonly HistoryEntry[],
+      edit: Edit | null = null,
+    ): Promise<void> => {
       const before = { document: newest, past: store.past(), future: store.future() };
       newest = document;
       patchState(store, { past: past.slice(-MOST_STEPS), future });
-      const why = await show(document, keep(document));
+      const why = await arrangeAndDisplay(document, enqueueSave(document, edit));
       // A change that cannot be arranged is taken back: what is seen, what is kept and what is worked on are one song.
       if (why === null || newest !== document || !good) return;
       const { document: last, arrangement } = good;
@@ -233,24 +240,24 @@ export const DeskStore = signalStore(
       const back = before.document === last ? before : { past: store.past().slice(0, Math.max(0, step)), future: [] };
       patchState(store, { past: back.past, future: back.future });
       display(last, arrangement);
-      await keep(last);
+      await enqueueSave(last, null);
       toasts.say(`This change could not be arranged: ${why}. The song is as it was before.`);
     };
 
     /** Another tab gave the song another name: it has it here too, and at every step of its history. */
     const takeTitle = (mine: Document, title: string): Document => {
       knownTitle = title;
-      const renamed = (steps: readonly Step[]) => steps.map((s) => ({ ...s, document: withTitle(s.document, title) }));
+      const renamed = (steps: readonly HistoryEntry[]) => steps.map((s) => ({ ...s, document: withTitle(s.document, title) }));
       patchState(store, { past: renamed(store.past()), future: renamed(store.future()) });
       return withTitle(mine, title);
     };
 
     /** Another tab saved the song: what it made of it is shown here too, and can be taken back. Or it took it off the shelf. */
-    const follow = async (id: string): Promise<void> => {
+    const follow = async (id: string, edit: Edit | null): Promise<void> => {
       const was = newest;
       // What is changed here in the meantime is newer than what is read: it is looked at once more when that is saved.
       const overtaken = () => saves > 0 || newest !== was;
-      const again = (): Promise<void> => saving.then(() => follow(id));
+      const again = (): Promise<void> => saving.then(() => follow(id, edit));
       if (overtaken()) return again();
       const song = await library.get(id);
       if (store.id() !== id || !newest) return;
@@ -264,12 +271,13 @@ export const DeskStore = signalStore(
       const mine = theirs.song.title === newest.song.title ? newest : takeTitle(newest, theirs.song.title);
       const same = JSON.stringify(theirs) === JSON.stringify(mine);
       if (same && mine === newest) return;
-      if (!same) patchState(store, { past: [...store.past(), { document: mine, label: 'a change in another tab' }], future: [] });
+      const entry = { document: mine, edit: { code: 'edit.elsewhere', edit } as const };
+      if (!same) patchState(store, { past: [...store.past(), entry], future: [] });
       newest = same ? mine : theirs;
-      await show(newest);
+      await arrangeAndDisplay(newest);
     };
     // What cannot be read just now is followed with the next change.
-    tabs.changed = (id) => void saving.then(() => follow(id)).catch(() => undefined);
+    tabs.changed = (id, _news, edit) => void saving.then(() => follow(id, edit)).catch(() => undefined);
 
     /** Reads a song and shows it; says why where it cannot be shown. */
     const read = async (id: string): Promise<void> => {
@@ -316,50 +324,48 @@ export const DeskStore = signalStore(
         if (!id || !newest) return;
         try {
           await library.restore(id, newest);
-          tabs.tell(id, 'saved');
+          tabs.tell(id, 'saved', null);
           patchState(store, { gone: false, unsaved: null });
         } catch (error) {
           patchState(store, { unsaved: saveTrouble(error) });
         }
       },
-      /** Makes a change that can be undone. An edit that answers null or the same document changes nothing. */
-      async edit(label: string, make: (document: Document) => Document | null): Promise<void> {
-        const before = ours();
-        if (!before) return;
-        const after = make(before);
-        if (after === null || after === before) return;
+      /** Makes a change that can be undone. One that is not possible changes nothing. */
+      async edit(edit: Edit): Promise<void> {
+        const before = editableDocument();
+        const after = before && applyEdit(before, edit);
+        if (!after || after === before) return;
         const [parts, part] = [store.arrangement()?.parts ?? [], store.part()];
         patchState(store, { linked: null });
-        await change(after, [...store.past(), { document: before, label }], []);
+        await change(after, [...store.past(), { document: before, edit }], [], edit);
         // What repeats could take of it is looked for once it is on screen.
-        const link = newest === after ? linkedEdit(before, after, parts, part) : null;
-        if (link) patchState(store, { linked: { edit: link, label } });
+        if (newest === after) patchState(store, { linked: linkedEdit(edit, parts, part) });
       },
       /** Does what was done last in a part in its repeats too. */
-      async carryOver(): Promise<void> {
+      async applyToRepeats(): Promise<void> {
         const linked = store.linked();
-        const before = ours();
+        const before = editableDocument();
         if (!linked || !before) return;
         patchState(store, { linked: null });
-        const step = { document: before, label: `${linked.label}, in repeats too` };
-        await change(linked.edit.document, [...store.past(), step], []);
+        const { edit } = linked;
+        await change(applyEdit(before, edit), [...store.past(), { document: before, edit }], [], edit);
       },
-      leaveLinked(): void {
+      dismissRepeatOffer(): void {
         patchState(store, { linked: null });
       },
       async undo(): Promise<void> {
         patchState(store, { linked: null });
         const step = store.past().at(-1);
-        const before = ours();
+        const before = editableDocument();
         if (!step || !before) return;
-        await change(step.document, store.past().slice(0, -1), [...store.future(), { document: before, label: step.label }]);
+        await change(step.document, store.past().slice(0, -1), [...store.future(), { document: before, edit: step.edit }]);
       },
       async redo(): Promise<void> {
         patchState(store, { linked: null });
         const step = store.future().at(-1);
-        const before = ours();
+        const before = editableDocument();
         if (!step || !before) return;
-        await change(step.document, [...store.past(), { document: before, label: step.label }], store.future().slice(0, -1));
+        await change(step.document, [...store.past(), { document: before, edit: step.edit }], store.future().slice(0, -1));
       },
       choosePart(number: number): void {
         const part = store.arrangement()?.parts[number - 1];

@@ -1,4 +1,5 @@
 import { Injectable, signal } from '@angular/core';
+import type { Edit } from '@joined-hands/core/song';
 
 /** What became of a song in another tab: it was saved, or it is on the shelf no longer. */
 type News = 'saved' | 'removed';
@@ -8,6 +9,8 @@ interface Message {
   readonly song: string;
   readonly tab: string;
   readonly news: News;
+  /** The change that was saved, where it was one. */
+  readonly edit: Edit | null;
 }
 
 /**
@@ -24,15 +27,15 @@ export class Tabs {
   /** True where the open song is worked on in another tab, and this one only shows it. */
   readonly reading = signal(false);
   /** Called when another tab saved the song that is open here, or took it off the shelf. */
-  changed: (song: string, news: News) => void = () => undefined;
+  changed: (song: string, news: News, edit: Edit | null) => void = () => undefined;
   /** Counts what other tabs did to any song, for a shelf that is looked at. */
   readonly news = signal(0);
 
   constructor() {
-    this.channel?.addEventListener('message', ({ data: { song, tab, news } }: MessageEvent<Message>) => {
+    this.channel?.addEventListener('message', ({ data: { song, tab, news, edit } }: MessageEvent<Message>) => {
       if (tab === this.tab) return;
       this.news.update((n) => n + 1);
-      if (song === this.song) this.changed(song, news);
+      if (song === this.song) this.changed(song, news, edit ?? null);
     });
   }
 
@@ -53,8 +56,8 @@ export class Tabs {
   }
 
   /** Tells the other tabs what was done to a song here. */
-  tell(song: string, news: News): void {
-    this.channel?.postMessage({ song, tab: this.tab, news } satisfies Message);
+  tell(song: string, news: News, edit: Edit | null = null): void {
+    this.channel?.postMessage({ song, tab: this.tab, news, edit } satisfies Message);
   }
 
   /** Asks for the lock of a song and keeps it until it is let go or taken; where another tab has it, waits for it. */

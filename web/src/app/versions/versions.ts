@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, OnDestroy, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { compareArrangements, type Arrangement, type BarPair, type ComparedFigures } from '@joined-hands/core/arrange';
-import { documentOfVersion, dropVersion, keepVersion, takeVersion, type Document } from '@joined-hands/core/song';
+import { documentOfVersion, type Document } from '@joined-hands/core/song';
 import { asArranged, planStretch } from '../audio/plan';
 import { Player } from '../audio/player';
 import { MissingSong } from '../widgets/missing-song';
@@ -160,20 +160,20 @@ export class VersionsScreen implements OnDestroy {
   protected keep(field: HTMLInputElement): void {
     const name = field.value.trim() || `Version ${this.versions().length + 1}`;
     field.value = '';
-    void this.desk.edit(`keep ${name}`, (d) => keepVersion(d, name, new Date().toISOString()));
+    void this.desk.edit({ code: 'edit.keep-version', name, kept: new Date().toISOString() });
   }
 
   protected take(name: string): void {
-    void this.desk.edit(`go back to ${name}`, (d) => takeVersion(d, name));
+    void this.desk.edit({ code: 'edit.take-version', name });
   }
 
   protected drop(name: string): void {
-    void this.desk.edit(`forget ${name}`, (d) => dropVersion(d, name));
+    void this.desk.edit({ code: 'edit.drop-version', name });
   }
 
   /** Takes up how the song stood; what stands now can be taken back by undo, and kept versions stay. */
   protected goBack({ document, at }: Earlier): void {
-    void this.desk.edit(`go back to ${this.day(at)}`, (d) => ({ ...document, versions: d.versions }));
+    void this.desk.edit({ code: 'edit.go-back', at, document });
   }
 
   protected day(kept: string | number): string {

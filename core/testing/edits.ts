@@ -1,0 +1,75 @@
+import fc from 'fast-check';
+import type { Arrangement } from '../src/arrange/arrangement.js';
+import {
+  BASS_WISHES,
+  ENDINGS,
+  FILL_KINDS,
+  HAND_PROFILES,
+  LAYERS,
+  LEVELS,
+  LOUDNESSES,
+  SCHOOLS,
+  WALKS,
+  WAYS,
+  type Document,
+} from '../src/song/decisions.js';
+import type { Edit } from '../src/song/edit.js';
+import { SYMBOLS } from './songs.js';
+
+/** Any change that the page can make to a song as it is arranged, possible or not. */
+export function edits(doc: Document, { parts }: Pick<Arrangement, 'parts'>): fc.Arbitrary<Edit> {
+  const ranges = parts.map(({ start, end }) => ({ start, end }));
+  const range = fc.constantFrom(...ranges);
+  const rangeOrSong = fc.option(range, { nil: null });
+  const at = fc.constantFrom(...parts.flatMap((p) => [...p.chords.map((c) => c.writtenAt), ...p.melody.map((n) => n.at)]));
+  const pair = fc.integer({ min: 1, max: Math.max(1, ranges.length - 1) }).map((i) => {
+    const [a, b] = [ranges[i - 1], ranges[i] ?? ranges[i - 1]];
+    return [a, b] as const;
+  });
+  const name = fc.constantFrom('', 'Verse', ' Bridge ');
+  const of = <C extends Edit['code']>(
+    code: C,
+    fields: { [K in Exclude<keyof Extract<Edit, { code: C }>, 'code'>]?: fc.Arbitrary<unknown> },
+  ) => fc.record({ code: fc.constant(code), ...fields }) as unknown as fc.Arbitrary<Edit>;
+  const setting = (key: string, value: fc.Arbitrary<unknown>) =>
+    of('edit.setting', { range: rangeOrSong, setting: fc.constant(key), value } as never);
+  return fc.oneof(
+    setting('octave', fc.integer({ min: -2, max: 2 })),
+    setting('loudness', fc.constantFrom(...LOUDNESSES)),
+    setting('texture', fc.constantFrom('block', 'bass-chord', 'free')),
+    setting('level', fc.constantFrom(...LEVELS)),
+    setting('walk', fc.constantFrom(...WALKS)),
+    setting('ending', fc.constantFrom(...ENDINGS)),
+    of('edit.school', { range: rangeOrSong, school: fc.constantFrom(null, ...SCHOOLS) }),
+    of('edit.bass', { range: rangeOrSong, bass: fc.constantFrom(...BASS_WISHES) }),
+    of('edit.suggest', { range: rangeOrSong, suggest: fc.constantFrom(null, { vocabulary: 'triads', rhythm: 'bar' }) }),
+    of('edit.stay', { range, stay: fc.constantFrom(null, { notes: 'tonic', figure: 'counts' }) }),
+    of('edit.chord', { at, symbol: fc.constantFrom(...SYMBOLS) }),
+    of('edit.leave-out', { at, symbol: fc.constant('C') }),
+    of('edit.restore-chord', { at }),
+    of('edit.voicing', { at, pitches: fc.constantFrom(['C3', 'E3', 'G3'], ['F2']) }),
+    of('edit.free-voicing', { at }),
+    of('edit.fingers', { at, hand: fc.constantFrom('left', 'right'), fingers: fc.constantFrom(null, [3], [5, 3, 1]) }),
+    of('edit.chord-school', { at, school: fc.constantFrom(null, ...SCHOOLS) }),
+    of('edit.fill', { at, kind: fc.constantFrom(null, ...FILL_KINDS) }),
+    of('edit.move-cut', { parts: pair, to: at }),
+    of('edit.split', { part: range, at }),
+    of('edit.merge', { parts: pair }),
+    of('edit.part-size', { size: fc.constantFrom('smaller', 'usual', 'larger') }),
+    of('edit.clear-parts', {}),
+    of('edit.name-part', { at: range.map((r) => r.start), name }),
+    of('edit.name-section', { at: range.map((r) => r.start), name }),
+    of('edit.balance', { percent: fc.integer({ min: 0, max: 80 }) }),
+    of('edit.close', { change: fc.constantFrom({ slower: 20 }, { touch: 'rolled' }) }),
+    of('edit.mute', { layer: fc.constantFrom(...LAYERS), muted: fc.boolean() }),
+    of('edit.up-to-layer', { layer: fc.constantFrom(...LAYERS) }),
+    of('edit.play-mode', { mode: fc.constantFrom(...WAYS) }),
+    of('edit.hands', { change: fc.constantFrom(...HAND_PROFILES).map((profile) => ({ profile })) }),
+    of('edit.key', { key: fc.constantFrom({ tonic: 'Eb', mode: doc.song.key.mode }, { tonic: 'A', mode: doc.song.key.mode }) }),
+    of('edit.composer', { composer: fc.constantFrom(null, 'A ferry pianist') }),
+    of('edit.strip-chords', {}),
+    of('edit.keep-version', { name: fc.constantFrom('Evening', ''), kept: fc.constant('2026-01-02T03:04:05.000Z') }),
+    of('edit.take-version', { name: fc.constantFrom('Evening', 'none') }),
+    of('edit.drop-version', { name: fc.constantFrom('Evening', 'none') }),
+  );
+}

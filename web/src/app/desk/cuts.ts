@@ -1,0 +1,16 @@
+import type { Part } from '@joined-hands/core/arrange';
+import type { Edit, PartRange } from '@joined-hands/core/song';
+
+const rangeOf = ({ start, end }: Part): PartRange => ({ start, end });
+
+/** The part at an index, from 0, with the one before it; null for the first. */
+export function neighbours(parts: readonly Part[], index: number): readonly [PartRange, PartRange] | null {
+  const [before, part] = [parts[index - 1], parts[index]];
+  return before && part ? [rangeOf(before), rangeOf(part)] : null;
+}
+
+/** Moves where the part at an index begins. */
+export function cutBetween(parts: readonly Part[], index: number, to: number): Edit | null {
+  const both = neighbours(parts, index);
+  return both && { code: 'edit.move-cut', parts: both, to };
+}
