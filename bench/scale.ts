@@ -1,5 +1,5 @@
 import { arrange } from '@joined-hands/core/arrange';
-import { dayOf, practised } from '@joined-hands/core/practice';
+import { dayOf, simulateLog } from '@joined-hands/core/practice';
 import { newDocument, type Document } from '@joined-hands/core/song';
 import type { Page } from '@playwright/test';
 import { demo } from '../core/testing/songs.js';
@@ -127,7 +127,7 @@ async function longSong(page: Page, home: string): Promise<Row[]> {
 async function longLog(page: Page, home: string): Promise<Row[]> {
   await page.goto(`${home}/log`);
   await page.locator('h1').waitFor();
-  const made = practised(arrange(demo('harbour-glass.abc')), 'song', {
+  const made = simulateLog(arrange(demo('harbour-glass.abc')), 'song', {
     ago: [12, 9, 6, 3, 1],
     minutes: 30,
     warmUp: 'Warm-up',

@@ -20,7 +20,7 @@ const REGISTER = { low: 41, high: 67, names: ['F2', 'G4'] } as const;
 const strikesOf = (symbols: readonly string[]): Strike[] =>
   symbols.map((symbol, i) => {
     const at = i * 2 * TICKS_PER_QUARTER;
-    return { at, length: 2 * TICKS_PER_QUARTER, symbol, again: false, beat: TICKS_PER_QUARTER, writtenAt: at };
+    return { at, length: 2 * TICKS_PER_QUARTER, symbol, restruck: false, beat: TICKS_PER_QUARTER, writtenAt: at };
   });
 const WISHES: VoicingWishes = { hands: handsOf(), pins: new Map(), schoolAt: () => 'close', bassAt: () => 'free' };
 

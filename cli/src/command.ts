@@ -115,7 +115,7 @@ function summary(arrangement: Arrangement): string {
   const lines = [
     `${song.title} · ${key(song.key)} · ${meterName(song.meters[0])} · ${count(parts.length, 'part')}`,
     ...parts.map((p) => {
-      const chords = p.chords.filter((c) => !c.again).map((c) => c.symbol);
+      const chords = p.chords.filter((c) => !c.restruck).map((c) => c.symbol);
       const repeat = repeatPlace(p, bars);
       const same = repeat ? ` (${repeatWords(repeat)})` : '';
       return `  ${p.number} ${p.label}  ${partTitle(p)}${same}: ${count(p.melody.length, 'note')}; ${chords.join(' ')}`;

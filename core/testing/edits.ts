@@ -10,7 +10,7 @@ import {
   LOUDNESSES,
   SCHOOLS,
   WALKS,
-  WAYS,
+  PLAY_MODES,
   type Document,
 } from '../src/song/decisions.js';
 import type { Edit } from '../src/song/edit.js';
@@ -63,7 +63,7 @@ export function edits(doc: Document, { parts }: Pick<Arrangement, 'parts'>): fc.
     of('edit.close', { change: fc.constantFrom({ slower: 20 }, { touch: 'rolled' }) }),
     of('edit.mute', { layer: fc.constantFrom(...LAYERS), muted: fc.boolean() }),
     of('edit.up-to-layer', { layer: fc.constantFrom(...LAYERS) }),
-    of('edit.play-mode', { mode: fc.constantFrom(...WAYS) }),
+    of('edit.play-mode', { mode: fc.constantFrom(...PLAY_MODES) }),
     of('edit.hands', { change: fc.constantFrom(...HAND_PROFILES).map((profile) => ({ profile })) }),
     of('edit.key', { key: fc.constantFrom({ tonic: 'Eb', mode: doc.song.key.mode }, { tonic: 'A', mode: doc.song.key.mode }) }),
     of('edit.composer', { composer: fc.constantFrom(null, 'A ferry pianist') }),

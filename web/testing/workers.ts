@@ -1,5 +1,5 @@
 import { arrange } from '@joined-hands/core/arrange';
-import { practised, type PractisedDays } from '@joined-hands/core/practice';
+import { simulateLog, type PractisedDays } from '@joined-hands/core/practice';
 import { cardOf, checkDocument } from '@joined-hands/core/sheet';
 import type { Document } from '@joined-hands/core/song';
 import type { Answer, Trouble } from '../src/app/workers/worker-client';
@@ -16,7 +16,7 @@ export function standInWorkers() {
       return checked.ok ? { ok: true, document: checked.document, id: 0, arrangement: arrange(checked.document) } : checked;
     },
     edit: (document: Document) => ({ id: 1, change: { whole: arrange(document) }, settled: true }),
-    practised: (document: Document, song: string, days: PractisedDays) => practised(arrange(document), song, days),
+    practised: (document: Document, song: string, days: PractisedDays) => simulateLog(arrange(document), song, days),
     cards: (documents: readonly unknown[]) => documents.map(cardOf),
     check: (documents: readonly unknown[]) =>
       documents.map(checkDocument).map((checked) => (checked.ok ? checked.document : null)),

@@ -48,7 +48,7 @@ export function arrange(doc: Document): Arrangement {
     right: score.filter((n) => n.hand === 'right'),
   });
   return {
-    ...{ song, bars, parts, score, way: settings.way, strikes: left.strikes },
+    ...{ song, bars, parts, score, playMode: settings.playMode, strikes: left.strikes },
     dynamics: dynamicMarks(loud),
     tempo: tempoCourse(song, bars, settings.close.slower),
     pedal: pedalPoints(left.chords, (at) => stretchAt(settings, at).pedal),
@@ -56,10 +56,10 @@ export function arrange(doc: Document): Arrangement {
     hardest: hardestOf(parts),
     findings: [...material.findings, ...examined].sort((a, b) => (a.at ?? 0) - (b.at ?? 0)),
     totals: {
-      leftTravel: left.way.travel,
-      leftTravelRoot: left.way.travelRoot,
-      pathCost: Math.round(left.way.cost * 1000) / 1000,
-      motionWeight: left.way.motionWeight,
+      leftTravel: left.voicingPath.travel,
+      leftTravelRoot: left.voicingPath.travelRoot,
+      pathCost: Math.round(left.voicingPath.cost * 1000) / 1000,
+      motionWeight: left.voicingPath.motionWeight,
     },
   };
 }

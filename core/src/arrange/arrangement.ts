@@ -3,7 +3,7 @@ import type { Key } from '../harmony/key.js';
 import type { Difficulty, Hardest } from '../difficulty/difficulty.js';
 import type { BoundaryFact } from '../divide/boundaries.js';
 import type { RepeatOf } from '../divide/repeats.js';
-import type { Dressed } from '../fills/dress.js';
+import type { RealisedTexture } from '../fills/dress.js';
 import type { DynamicMark } from '../fills/dynamics.js';
 import type { FillNote } from '../fills/offers.js';
 import type { PedalPoint } from '../fills/pedal.js';
@@ -17,13 +17,13 @@ import type { Pitch } from '../pitch/pitch.js';
 import type { HandPlace } from '../right-hand/positions.js';
 import type { UnderNote } from '../right-hand/under-melody.js';
 import type { MelodyNote, Song } from '../song/song.js';
-import type { Way } from '../song/decisions.js';
+import type { PlayMode } from '../song/decisions.js';
 import type { Bar } from '../time/bars.js';
 import type { TempoPoint } from '../time/tempo.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Finding } from './finding.js';
 import type { HarmonisedChord } from './harmonise.js';
-import type { Room } from './rooms.js';
+import type { FillSlot } from './rooms.js';
 
 /** A chord of a part, with what the tune on top makes of it. */
 export interface PartChord extends VoicedChord {
@@ -40,7 +40,7 @@ export interface PartChord extends VoicedChord {
   /** Where the symbol stands that this strike belongs to. */
   readonly symbolAt: Ticks;
   /** What its texture makes of it, with fingers; null where it is played plainly. */
-  readonly dressed: (Dressed & { readonly fingers: readonly number[] }) | null;
+  readonly dressed: (RealisedTexture & { readonly fingers: readonly number[] }) | null;
 }
 
 /** A note of the tune with the finger that plays it. */
@@ -68,7 +68,7 @@ export interface Part {
   /** Chord notes that the right hand holds under the tune. */
   readonly under: readonly UnderNote[];
   /** Where the tune leaves room, with the fills that fit. */
-  readonly rooms: readonly Room[];
+  readonly rooms: readonly FillSlot[];
   /** The fills that are played. */
   readonly fills: readonly (FillNote & { readonly finger: number | null })[];
   /** The right hand's chords where the tune is sung instead of played. */
@@ -110,7 +110,7 @@ export interface Arrangement {
   readonly dynamics: readonly DynamicMark[];
   /** How the tempo goes: steady, or slowing at the end. */
   readonly tempo: readonly TempoPoint[];
-  readonly way: Way;
+  readonly playMode: PlayMode;
   /** What the left hand is asked to strike. */
   readonly strikes: readonly Strike[];
   readonly findings: readonly Finding[];

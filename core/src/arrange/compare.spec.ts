@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { demo } from '../../testing/songs.js';
 import { readProject, writeProject } from '../formats/index.js';
 import { MOST_VERSIONS, type Document } from '../song/decisions.js';
-import { setChord, setWish } from '../song/edits.js';
+import { setChord, setSetting } from '../song/edits.js';
 import { dropVersion, keepVersion, takeVersion } from '../song/versions.js';
 import { arrange } from './arrange.js';
 import { compareArrangements } from './compare.js';
@@ -13,7 +13,7 @@ const side = (document: Document) => ({ document, arrangement: arrange(document)
 
 describe('kept versions', () => {
   const plain = keepVersion(glass, 'Plain', when);
-  const waltz = setWish(plain, null, 'texture', 'bass-chord-chord');
+  const waltz = setSetting(plain, null, 'texture', 'bass-chord-chord');
 
   it('are taken up again as they stood, and none is lost by it', () => {
     const both = keepVersion(waltz, 'Waltz', when);
@@ -58,7 +58,7 @@ describe('two versions side by side', () => {
   });
 
   it('compare difficulty, motion and notes', () => {
-    const busy = setWish(glass, null, 'texture', 'rise-and-fall');
+    const busy = setSetting(glass, null, 'texture', 'rise-and-fall');
     const { a, b, bars } = compareArrangements(side(glass), side(busy));
     expect(b.difficulty).toBeGreaterThan(a.difficulty);
     expect(b.notes).toBeGreaterThan(a.notes);

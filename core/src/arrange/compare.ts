@@ -2,7 +2,7 @@ import { textureNamed } from '../fills/texture.js';
 import { grouped } from '../lists/grouped.js';
 import { nameOf } from '../pitch/pitch.js';
 import type { Document } from '../song/decisions.js';
-import { wishAt } from '../song/edits.js';
+import { settingAt } from '../song/edits.js';
 import { toQuarters } from '../time/ticks.js';
 import type { Arrangement, ScoreNote } from './arrangement.js';
 import { songDifficulty } from './song-difficulty.js';
@@ -78,7 +78,7 @@ const differences = (a: ComparedBar, b: ComparedBar): Aspect[] => ASPECTS.filter
 
 function barsOf({ document: doc, arrangement }: Side): ComparedBar[] {
   const { bars, parts, score } = arrangement;
-  const chords = parts.flatMap((p) => p.chords.filter((c) => !c.again || c.at === p.start));
+  const chords = parts.flatMap((p) => p.chords.filter((c) => !c.restruck || c.at === p.start));
   let [n, c] = [0, 0];
   return bars.map((bar) => {
     const notes: ScoreNote[] = [];
@@ -86,7 +86,7 @@ function barsOf({ document: doc, arrangement }: Side): ComparedBar[] {
     const symbols: string[] = [];
     for (; c < chords.length && chords[c].at < bar.end; c++) symbols.push(chords[c].symbol);
     const tune = notes.filter((x) => x.role === 'melody');
-    const name = wishAt(doc, bar.start, 'texture');
+    const name = settingAt(doc, bar.start, 'texture');
     return {
       chords: symbols.join(' '),
       left: attacks(notes.filter((x) => x.hand === 'left')),

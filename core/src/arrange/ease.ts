@@ -1,27 +1,27 @@
 import { songDifficulty } from './song-difficulty.js';
 import { LEVELS, type Document, type Level } from '../song/decisions.js';
 import { applyEdit, type Edit } from '../song/edit.js';
-import { wishAt, type PartRange } from '../song/edits.js';
+import { settingAt, type TickRange } from '../song/edits.js';
 import { arrange } from './arrange.js';
 import type { Arrangement } from './arrangement.js';
 import type { Fix, FixFact } from './fixes.js';
 
 /** Difficulty where it is asked for: of one part, or of the song. */
-function difficultyIn(arrangement: Arrangement, range: PartRange | null): number {
+function difficultyIn(arrangement: Arrangement, range: TickRange | null): number {
   const part = range && arrangement.parts.find((p) => p.start === range.start);
   return part ? part.difficulty.score : songDifficulty(arrangement.parts);
 }
 
 /** A simpler or fuller version of a part or a song, and how hard it is. */
-export interface Version {
+export interface LevelOption {
   readonly level: Level;
   readonly difficulty: number;
   readonly current: boolean;
 }
 
 /** Every version from the tune alone to full chords, for a part or the whole song (null). */
-export function versions(doc: Document, range: PartRange | null): Version[] {
-  const now = range ? wishAt(doc, range.start, 'level') : doc.choices.level;
+export function levelOptions(doc: Document, range: TickRange | null): LevelOption[] {
+  const now = range ? settingAt(doc, range.start, 'level') : doc.choices.level;
   return LEVELS.map((level) => ({
     level,
     difficulty: difficultyIn(arrange(applyEdit(doc, { code: 'edit.setting', range, setting: 'level', value: level })), range),
@@ -42,8 +42,8 @@ export interface Ease extends Fix {
 export function whatHelps(
   doc: Document,
   arrangement: Arrangement,
-  range: PartRange | null,
-  known: readonly Version[] = versions(doc, range),
+  range: TickRange | null,
+  known: readonly LevelOption[] = levelOptions(doc, range),
 ): Ease[] {
   const now = difficultyIn(arrangement, range);
   const after = (action: Edit): number => {
@@ -59,10 +59,10 @@ export function whatHelps(
 
 type Helpful = Fix & { readonly action: Edit };
 
-function changesFor(doc: Document, arrangement: Arrangement, range: PartRange | null): Helpful[] {
+function changesFor(doc: Document, arrangement: Arrangement, range: TickRange | null): Helpful[] {
   const at = range?.start ?? 0;
   const inside = (place: number) => !range || (place >= range.start && place < range.end);
-  const level = wishAt(doc, at, 'level');
+  const level = settingAt(doc, at, 'level');
   const chords = arrangement.parts.flatMap((p) => p.chords).filter((c) => inside(c.at));
   const simpler = LEVELS.slice(0, LEVELS.indexOf(level)).map((l): Helpful => ({
     fact: { code: 'fix.level', level: l },

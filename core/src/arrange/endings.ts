@@ -2,7 +2,7 @@ import { plainRoot } from '../harmony/naming.js';
 import { parseChord } from '../harmony/symbol.js';
 import { nameOf, pitchClass, transposeName, type Pitch } from '../pitch/pitch.js';
 import type { Ending } from '../song/decisions.js';
-import type { PartRange } from '../song/edits.js';
+import type { TickRange } from '../song/edits.js';
 import type { MelodyNote } from '../song/song.js';
 import { barAt, type Bar } from '../time/bars.js';
 import { beatTicks } from '../time/meter.js';
@@ -38,7 +38,7 @@ const LEAST_BEATS = 2;
 export function withEndings(
   settings: Settings,
   chords: readonly TimedChord[],
-  stretches: readonly PartRange[],
+  stretches: readonly TickRange[],
   tune: readonly MelodyNote[],
   bars: readonly Bar[],
 ): { readonly chords: readonly TimedChord[]; readonly troubles: readonly EndingTrouble[] } {

@@ -63,7 +63,7 @@ type Inside = (item: { readonly at: number }) => boolean;
 function voicingsIn(settings: Settings, { played, spans }: Material, left: ReturnType<typeof leftSide>, inside: Inside) {
   const { problem, choices } = solveLeftHand(left.strikes, played, voicingWishes(settings, spans));
   return problem.layers.flatMap((layer, i) =>
-    inside(layer.strike) && !layer.strike.again
+    inside(layer.strike) && !layer.strike.restruck
       ? [
           {
             at: layer.strike.at,

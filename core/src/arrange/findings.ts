@@ -39,21 +39,21 @@ function checkVoicings(examined: Examined, over: readonly NotesOver[]): Finding[
     const apart = () => separationFixes(over[i], hands);
     if (chord.spread !== 'together') {
       const { spread } = chord;
-      if (!chord.again) say('spread', 'note', { code: 'finding.spread', ...where, width: span, limit, spread }, apart());
+      if (!chord.restruck) say('spread', 'note', { code: 'finding.spread', ...where, width: span, limit, spread }, apart());
     } else if (span > limit) {
       say('reach', 'fix', { code: 'finding.reach', ...where, width: span, limit }, [...free, ...apart()]);
-    } else if (span > comfortable && !chord.again) {
+    } else if (span > comfortable && !chord.restruck) {
       say('stretch', 'note', { code: 'finding.stretch', ...where, width: span, comfortable }, apart());
     }
     if (midis[0] < keyboard.low || midis[midis.length - 1] > keyboard.high)
       say('keyboard', 'fix', { code: 'finding.keyboard', ...where, keys: hands.keys }, [...free, advice('longer-keyboard')]);
     if (muddiness(midis) > 0) say('low', 'note', { code: 'finding.low', ...where }, [...free, ...apart()]);
-    if (chord.thinned && !chord.again) {
+    if (chord.thinned && !chord.restruck) {
       const { form, cause } = chord.thinned;
       say('thinned', 'note', { code: 'finding.thinned', ...where, form, cause }, [advice('melody-octave-up')]);
     }
     const seconds = toSeconds(chord.length, song.tempo);
-    if (!chord.again && chord.motion > 0 && seconds < TOO_FAST)
+    if (!chord.restruck && chord.motion > 0 && seconds < TOO_FAST)
       say('fast', 'note', { code: 'finding.fast', ...where, seconds }, [
         {
           fact: { code: 'fix.skip', symbol: chord.symbol },

@@ -7,7 +7,7 @@ import { cheapestPath } from '../left-hand/path.js';
 import { midiOf } from '../pitch/pitch.js';
 import { KEYBOARDS, type Document } from '../song/decisions.js';
 import type { Edit } from '../song/edit.js';
-import { wishAt } from '../song/edits.js';
+import { settingAt } from '../song/edits.js';
 import type { Arrangement, PartChord } from './arrangement.js';
 import { octaveUpFix, type Fix } from './fixes.js';
 
@@ -15,7 +15,7 @@ import { octaveUpFix, type Fix } from './fixes.js';
 const OCTAVE_PRICE = 24;
 
 /** One way to play a chord: where it lies now (null), or a place that is clear of the tune. */
-type Way = { readonly voicing: Voicing | null; readonly midis: readonly number[]; readonly cost: number };
+type Placement = { readonly voicing: Voicing | null; readonly midis: readonly number[]; readonly cost: number };
 
 /**
  * The cheapest set of changes after which no two notes of the hands meet: for each part the chords in the way go to clear places,
@@ -52,7 +52,7 @@ export function fixAllCollisions(doc: Document, arrangement: Arrangement): Fix |
     const clears = mine.every(
       (i) => midiOf(chords[i].pitches[chords[i].pitches.length - 1]) + CLEAR_OF_TUNE <= floor(chords[i]) + 12,
     );
-    const octave = octaveUpFix(part, wishAt(doc, part.start, 'octave'));
+    const octave = octaveUpFix(part, settingAt(doc, part.start, 'octave'));
     if (
       own &&
       clears &&
@@ -84,13 +84,13 @@ export function fixAllCollisions(doc: Document, arrangement: Arrangement): Fix |
   };
 }
 
-const asItLies = (chord: PartChord): Way => ({ voicing: null, midis: chord.pitches.map(midiOf), cost: 0 });
+const asItLies = (chord: PartChord): Placement => ({ voicing: null, midis: chord.pitches.map(midiOf), cost: 0 });
 
 /** What a chord with a note less costs beside a full one. */
 const FEWER_NOTES = 4;
 
 /** The places of a chord that are clear of what the right hand plays over it. */
-function clearWays(doc: Document, chord: PartChord, lowest: number): Way[] {
+function clearWays(doc: Document, chord: PartChord, lowest: number): Placement[] {
   const parsed = parseChord(chord.symbol);
   if (parsed.kind !== 'chord') return [];
   return voicingsFor(parsed, doc.hands, 'close')
@@ -105,7 +105,7 @@ function clearWays(doc: Document, chord: PartChord, lowest: number): Way[] {
 /** The least motion through some chords, into the first and on from the last included. */
 function pathOf(
   chords: readonly PartChord[],
-  ways: readonly Way[][],
+  ways: readonly Placement[][],
   indexes: readonly number[],
 ): { choices: number[]; cost: number } {
   const neighbour = (i: number) => chords[i]?.pitches.map(midiOf) ?? null;

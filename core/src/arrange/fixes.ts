@@ -8,7 +8,7 @@ import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf, pitchClass, type NoteName, type Pitch } from '../pitch/pitch.js';
 import type { Hands, Level } from '../song/decisions.js';
 import type { Edit } from '../song/edit.js';
-import type { PartRange } from '../song/edits.js';
+import type { TickRange } from '../song/edits.js';
 import type { Ticks } from '../time/ticks.js';
 import type { HarmonisedChord } from './harmonise.js';
 
@@ -54,7 +54,7 @@ export const advice = (what: Advice): Fix => ({ fact: { code: 'fix.advice', advi
 export const letGo = (at: Ticks): Fix => ({ fact: { code: 'fix.let-go' }, action: { code: 'edit.free-voicing', at } });
 
 /** The tune of a part an octave higher. */
-export const octaveUpFix = (part: PartRange & { readonly number: number }, octaves: number): Fix => ({
+export const octaveUpFix = (part: TickRange & { readonly number: number }, octaves: number): Fix => ({
   fact: { code: 'fix.octave-up', part: part.number },
   action: {
     code: 'edit.setting',

@@ -9,29 +9,29 @@ import { notesUnderTune, type UnderNote } from '../right-hand/under-melody.js';
 import type { Hands } from '../song/decisions.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Material } from './material.js';
-import { besideFills, keptFills, roomsOf, type Room } from './rooms.js';
+import { besideFills, keptFills, roomsOf, type FillSlot } from './rooms.js';
 import { stretchAt, voicingWishes, type Settings } from './settings.js';
-import { asStruck, dressLeftHand, type DressedChord } from './texture-plan.js';
+import { asStruck, textureLeftHand, type TexturedChord } from './texture-plan.js';
 
 /** The left hand as it is played. */
 export interface LeftSide {
   /** What it is asked to strike. */
   readonly strikes: readonly Strike[];
   /** The way that was found through the voicings. */
-  readonly way: LeftHand;
+  readonly voicingPath: LeftHand;
   /** The chords as they are learned first, one for every strike. */
   readonly chords: readonly VoicedChord[];
   /** Chord notes that its school hands to the right hand. */
-  readonly hung: readonly UnderNote[];
+  readonly delegatedNotes: readonly UnderNote[];
   /** What a texture makes of each chord, null where it stays plain; and the chords with what is really struck. */
-  readonly dressed: readonly (DressedChord | null)[];
+  readonly dressed: readonly (TexturedChord | null)[];
   readonly struck: readonly VoicedChord[];
 }
 
 /** The right hand as it is played. */
 export interface RightSide {
   readonly under: readonly UnderNote[];
-  readonly rooms: readonly Room[];
+  readonly rooms: readonly FillSlot[];
   readonly fills: readonly FillNote[];
   /** Chords in place of a tune that is sung. */
   readonly sung: readonly SungChord[];
@@ -41,35 +41,38 @@ export interface RightSide {
 /** Lays the left hand: voiced on its way, with the touch of its last chord, and dressed. */
 export function leftSide(settings: Settings, { bars, starts, played, song, spans }: Material): LeftSide {
   const { hands, close } = settings;
-  const arranged = settings.way === 'arranged';
+  const arranged = settings.playMode === 'arranged';
   const held = { at: (at: Ticks) => stretchAt(settings, at).heldOver, starts };
   const strikes = blockStrikes(spans, bars, held).filter((s) => stretchAt(settings, s.at).level !== 'tune');
-  const way = voiceLeftHand(strikes, played, voicingWishes(settings, spans));
-  const touched = withLastTouch(way.chords, close.touch, strikes.at(-1)?.beat ?? 1);
-  const chords = settings.way === 'outline' ? touched.map(lowestOf) : touched;
-  const hung = arranged ? notesUnderTune(chords, played, hands, bars) : [];
-  const hanging = hung.flatMap((u) => u.pitches.map((pitch) => ({ at: u.at, length: u.length, pitch })));
-  const dressed = dressLeftHand(settings, chords, {
+  const voicingPath = voiceLeftHand(strikes, played, voicingWishes(settings, spans));
+  const touched = withLastTouch(voicingPath.chords, close.touch, strikes.at(-1)?.beat ?? 1);
+  const chords = settings.playMode === 'outline' ? touched.map(lowestOf) : touched;
+  const delegatedNotes = arranged ? notesUnderTune(chords, played, hands, bars) : [];
+  const hanging = delegatedNotes.flatMap((u) => u.pitches.map((pitch) => ({ at: u.at, length: u.length, pitch })));
+  const dressed = textureLeftHand(settings, chords, {
     ...{ bars, hands, key: song.key, phrases: starts, tempo: song.tempo },
     right: [...played, ...hanging].sort((a, b) => a.at - b.at),
   });
   const closed = arranged && close.touch === 'octave' ? closedLow(dressed, chords, hands) : dressed;
-  return { strikes, way, chords, hung, dressed: closed, struck: asStruck(chords, closed) };
+  return { strikes, voicingPath, chords, delegatedNotes, dressed: closed, struck: asStruck(chords, closed) };
 }
 
 /** Lays the right hand over the left: harmony and fills where they are wished for, and a finger for every note. */
-export function rightSide(settings: Settings, material: Material, { chords, hung, struck }: LeftSide): RightSide {
-  const { hands, way, plays } = settings;
+export function rightSide(settings: Settings, material: Material, { chords, delegatedNotes, struck }: LeftSide): RightSide {
+  const { hands, playMode, plays } = settings;
   const { bars, starts, ends, played, song } = material;
-  const rooms = way === 'arranged' ? roomsOf(settings, song, ends, struck, bars) : [];
+  const rooms = playMode === 'arranged' ? roomsOf(settings, song, ends, struck, bars) : [];
   const fills = plays.fills ? keptFills(rooms) : [];
-  const harmony = { tune: played, chords: struck, bars, hands, ends, taken: new Set(hung.map((u) => u.at)) };
+  const harmony = { tune: played, chords: struck, bars, hands, ends, taken: new Set(delegatedNotes.map((u) => u.at)) };
   const added = plays.harmony ? harmonyUnder({ ...harmony, harmonyAt: (at) => stretchAt(settings, at).harmony }) : [];
-  const under = besideFills(added.length === 0 ? hung : [...hung, ...added].sort((a, b) => a.at - b.at), fills);
+  const under = besideFills(
+    added.length === 0 ? delegatedNotes : [...delegatedNotes, ...added].sort((a, b) => a.at - b.at),
+    fills,
+  );
   const task = { tune: played, under, fills, hands, tempo: song.tempo, fingers: settings.rightFingers, key: song.key };
   return {
     ...{ under, rooms, fills },
-    sung: way === 'sing-along' ? chordsForVoice(chords, hands) : [],
+    sung: playMode === 'sing-along' ? chordsForVoice(chords, hands) : [],
     fingered: fingerRightHand({ ...task, phrases: starts }),
   };
 }
@@ -87,10 +90,10 @@ function lowestOf(chord: VoicedChord): VoicedChord {
 
 /** The chords with the last one laid as a low octave, if there is one. */
 function closedLow(
-  dressed: readonly (DressedChord | null)[],
+  dressed: readonly (TexturedChord | null)[],
   chords: readonly VoicedChord[],
   hands: Hands,
-): readonly (DressedChord | null)[] {
+): readonly (TexturedChord | null)[] {
   const last = chords.at(-1);
   const low = last ? lowOctave(last, hands) : null;
   return low ? [...dressed.slice(0, -1), { ...low, fingers: low.notes.length > 1 ? [5, 1] : [5] }] : dressed;

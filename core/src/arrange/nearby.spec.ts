@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demo, documentOf } from '../../testing/songs.js';
 import type { Document } from '../song/decisions.js';
-import { setBass, setChord, setPartSize, setPassage, setSchool, setWish } from '../song/edits.js';
+import { setBass, setChord, setPartSize, setPassage, setSchool, setSetting } from '../song/edits.js';
 import { arrange } from './arrange.js';
 import { arrangeNearby } from './nearby.js';
 
@@ -52,10 +52,10 @@ describe('the parts near the one at work', () => {
     ['a chord at its end', (d) => setChord(d, here.chords[here.chords.length - 1].symbolAt, 'E7')],
     ['the school of the part', (d) => setPassage(d, here, { school: 'root' })],
     ['the school of the song', (d) => setSchool(d, 'shell')],
-    ['a texture', (d) => setWish(d, here, 'texture', 'broken')],
-    ['a texture of the song', (d) => setWish(d, null, 'texture', 'alternating-bass')],
-    ['harmony', (d) => setWish(d, here, 'harmony', { density: 50, size: 'one' })],
-    ['the tune an octave higher', (d) => setWish(d, here, 'octave', 1)],
+    ['a texture', (d) => setSetting(d, here, 'texture', 'broken')],
+    ['a texture of the song', (d) => setSetting(d, null, 'texture', 'alternating-bass')],
+    ['harmony', (d) => setSetting(d, here, 'harmony', { density: 50, size: 'one' })],
+    ['the tune an octave higher', (d) => setSetting(d, here, 'octave', 1)],
     ['another hand', (d) => ({ ...d, hands: { ...d.hands, profile: 'small' } })],
     ['nothing', (d) => d],
   ])('are as the whole song will have them after %s', (_, edit) => {

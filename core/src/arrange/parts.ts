@@ -52,7 +52,7 @@ export function partsOf(
       ...{ start, end, jumps: cut.jumps[i], leftSpan: spanOf(settings.hands, 'left'), tempo: song.tempo },
       // Under a sung tune the right hand's chords are what it plays; their top notes stand for them.
       melody:
-        settings.way === 'sing-along'
+        settings.playMode === 'sing-along'
           ? cut.sung[i].map((c) => ({ ...c, pitch: c.pitches[c.pitches.length - 1], lyric: null }))
           : melody,
       chords: chords.map((c) => (c.dressed ? { ...c, struck: c.dressed.notes } : c)),

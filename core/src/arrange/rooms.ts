@@ -10,7 +10,7 @@ import type { Ticks } from '../time/ticks.js';
 import type { Settings } from './settings.js';
 
 /** Room that the tune leaves, what may be played there, and what the pianist chose. */
-export interface Room extends FillPlace {
+export interface FillSlot extends FillPlace {
   readonly offers: readonly Fill[];
   /** What was kept, "none" where fills were refused, null where nothing was decided. */
   readonly chosen: FillKind | null;
@@ -23,9 +23,9 @@ export function roomsOf(
   ends: readonly Ticks[],
   struck: readonly VoicedChord[],
   bars: readonly Bar[],
-): Room[] {
+): FillSlot[] {
   return cutAt(tune, ends).flatMap((notes, i) =>
-    fillPlaces(notes, ends[i], bars).map((place): Room => {
+    fillPlaces(notes, ends[i], bars).map((place): FillSlot => {
       const index = firstAtOrAfter(tune, place.at);
       const until = place.at + place.length;
       const around = struck.slice(Math.max(0, firstAtOrAfter(struck, place.at + 1) - 1), firstAtOrAfter(struck, until));
@@ -49,7 +49,7 @@ export function roomsOf(
 }
 
 /** The notes of all fills that were kept and can be played. */
-export function keptFills(rooms: readonly Room[]): FillNote[] {
+export function keptFills(rooms: readonly FillSlot[]): FillNote[] {
   return rooms.flatMap((r) => r.offers.find((o) => o.kind === r.chosen)?.notes ?? []);
 }
 

@@ -7,12 +7,12 @@ type Note = Omit<ScoreNote, 'loudness' | 'part'>;
 
 /** Every note of both hands in order, with its finger and how loud it is; `loud` tells each part's loudness. */
 export function scoreOf(
-  { plays, way, balance }: Settings,
+  { plays, playMode, balance }: Settings,
   parts: readonly Part[],
   right: RightHand,
   loud: readonly LoudStretch[],
 ): ScoreNote[] {
-  const withTune = plays.tune && way !== 'sing-along';
+  const withTune = plays.tune && playMode !== 'sing-along';
   return parts.flatMap((part, i) =>
     [...rightNotes(part, right, withTune), ...part.chords.flatMap(leftNotes)]
       .sort((a, b) => a.at - b.at || (a.hand === b.hand ? 0 : a.hand === 'right' ? -1 : 1))

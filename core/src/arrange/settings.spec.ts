@@ -2,7 +2,7 @@ import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo } from '../../testing/songs.js';
 import { LEVELS, type Document } from '../song/decisions.js';
-import { passageAt, setPassage, setWish, wishAt, withChoices, type Wide } from '../song/edits.js';
+import { passageAt, setPassage, setSetting, settingAt, withChoices, type InheritableSettings } from '../song/edits.js';
 import { settingsOf, stretchAt } from './settings.js';
 
 const HARBOUR = demo('harbour-glass.abc');
@@ -25,7 +25,7 @@ const documents: fc.Arbitrary<Document> = fc
     edits.reduce((doc: Document, { range, school, ...wishes }) => {
       const stretch = range && { start: range[0], end: Math.min(length, range[0] + range[1]) };
       const set = Object.entries(wishes).reduce(
-        (d, [wish, value]) => setWish(d, stretch, wish as keyof Wide, value as never),
+        (d, [wish, value]) => setSetting(d, stretch, wish as keyof InheritableSettings, value as never),
         doc,
       );
       return stretch ? setPassage(set, stretch, { school }) : set;
@@ -42,9 +42,9 @@ describe('what was chosen, read once', () => {
           const here = stretchAt(settings, at);
           expect(at >= here.start && at < here.end).toBe(true);
           for (const wish of ['octave', 'loudness', 'level', 'timing', 'ending'] as const)
-            expect(here[wish]).toBe(wishAt(doc, at, wish));
-          expect(here.heldOver).toBe(wishAt(doc, at, 'texture') === 'held-block');
-          const textured = wishAt(doc, at, 'texture') === 'bass-chord' && ['triads', 'full'].includes(here.level);
+            expect(here[wish]).toBe(settingAt(doc, at, wish));
+          expect(here.heldOver).toBe(settingAt(doc, at, 'texture') === 'held-block');
+          const textured = settingAt(doc, at, 'texture') === 'bass-chord' && ['triads', 'full'].includes(here.level);
           expect(here.texture?.id ?? null).toBe(textured ? 'bass-chord' : null);
           const wished = passageAt(doc.choices.passages, at)?.school ?? 'close';
           if (here.level === 'full') expect(here.school).toBe(wished);
@@ -64,15 +64,15 @@ describe('what was chosen, read once', () => {
       'bass',
       'tune',
     ]);
-    const waltz = setWish(HARBOUR, null, 'texture', 'bass-chord');
+    const waltz = setSetting(HARBOUR, null, 'texture', 'bass-chord');
     // A texture that is heard needs its chords; muted, it gives way to what is left.
     expect(level(settingsOf(withChoices(waltz, { muted: ['block'] })))).toBe('full');
     expect(level(settingsOf(withChoices(waltz, { muted: ['block', 'texture'] })))).toBe('two-note');
   });
 
   it('plays neither texture, harmony nor fills under a voice or in outline', () => {
-    for (const way of ['sing-along', 'outline'] as const) {
-      const { plays, stretches } = settingsOf(withChoices(setWish(HARBOUR, null, 'texture', 'bass-chord'), { way }));
+    for (const playMode of ['sing-along', 'outline'] as const) {
+      const { plays, stretches } = settingsOf(withChoices(setSetting(HARBOUR, null, 'texture', 'bass-chord'), { playMode }));
       expect(plays).toMatchObject({ tune: true, block: true, texture: false, harmony: false, fills: false });
       expect(stretches[0].texture).toBeNull();
     }

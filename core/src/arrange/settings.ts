@@ -16,17 +16,18 @@ import {
   type Layer,
   type Level,
   type Passage,
+  type PlayMode,
   type School,
   type Stay,
   type Suggesting,
 } from '../song/decisions.js';
-import { NO_WISHES, type Wide } from '../song/edits.js';
+import type { InheritableSettings } from '../song/edits.js';
 import type { Texture } from '../song/texture-data.js';
 import { lastFrom } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 
 /** What holds in a stretch of the song: what was chosen for it, else for the song, else what is usual. */
-export interface StretchSettings extends Omit<Wide, 'texture'> {
+export interface StretchSettings extends Omit<InheritableSettings, 'texture'> {
   readonly start: Ticks;
   /** Where the next stretch begins; Infinity for the last one. */
   readonly end: Ticks;
@@ -51,7 +52,7 @@ export interface StretchSettings extends Omit<Wide, 'texture'> {
  */
 export interface Settings {
   readonly hands: Hands;
-  readonly way: Choices['way'];
+  readonly playMode: PlayMode;
   /** The layers that are played: asked for, possible in this play mode, and not muted. */
   readonly plays: Readonly<Record<Layer, boolean>>;
   readonly division: Pick<Choices, 'partSize' | 'parts'>;
@@ -103,7 +104,7 @@ export function settingsOf(doc: Document): Settings {
     );
   const plays = playedLayers(choices);
   return {
-    ...{ hands, plays, way: choices.way, balance: choices.balance, close: choices.close, sections: choices.sections },
+    ...{ hands, plays, playMode: choices.playMode, balance: choices.balance, close: choices.close, sections: choices.sections },
     division: { partSize: choices.partSize, parts: choices.parts },
     names: byPlace(choices.names, (n) => n.name),
     chords: byPlace(
@@ -113,7 +114,7 @@ export function settingsOf(doc: Document): Settings {
     suggest: suggestionFor(doc),
     pins: byPlace(choices.pins, (p) => p.pitches),
     // Under a voice every chord is a bass, whatever its own school.
-    chordSchools: choices.way === 'sing-along' ? new Map<Ticks, School>() : byPlace(choices.chordSchools, (c) => c.school),
+    chordSchools: choices.playMode === 'sing-along' ? new Map<Ticks, School>() : byPlace(choices.chordSchools, (c) => c.school),
     leftFingers: fingersOf('left'),
     rightFingers: fingersOf('right'),
     fills: byPlace(choices.fills, (f) => f.kind),
@@ -145,8 +146,8 @@ export function voicingWishes(settings: Settings, spans: readonly TimedSpan[]): 
 }
 
 /** A layer is played where it is not muted; only a song that is played as it is arranged has texture, harmony and fills. */
-function playedLayers({ way, muted }: Choices): Readonly<Record<Layer, boolean>> {
-  const possible = (layer: Layer) => way === 'arranged' || !['texture', 'harmony', 'fills'].includes(layer);
+function playedLayers({ playMode, muted }: Choices): Readonly<Record<Layer, boolean>> {
+  const possible = (layer: Layer) => playMode === 'arranged' || !['texture', 'harmony', 'fills'].includes(layer);
   return Object.fromEntries(LAYERS.map((layer) => [layer, possible(layer) && !muted.includes(layer)])) as Record<Layer, boolean>;
 }
 
@@ -155,23 +156,24 @@ function tiles(passages: readonly Passage[]): Passage[] {
   const row: Passage[] = [];
   let at = 0;
   for (const passage of passages) {
-    if (passage.start > at) row.push({ ...NO_WISHES, start: at, end: passage.start });
+    if (passage.start > at) row.push({ start: at, end: passage.start });
     row.push(passage);
     at = passage.end;
   }
-  return [...row, { ...NO_WISHES, start: at, end: Infinity }];
+  return [...row, { start: at, end: Infinity }];
 }
 
 function inStretch({ choices, hands }: Document, plays: Settings['plays'], own: Passage): StretchSettings {
-  const { start, end, suggest, stay } = own;
-  const wish = <K extends keyof Wide>(name: K): Wide[K] => (own[name] as Wide[K] | null) ?? choices[name];
+  const { start, end, suggest = null, stay = null } = own;
+  const wish = <K extends keyof InheritableSettings>(name: K): InheritableSettings[K] =>
+    (own[name] as InheritableSettings[K] | undefined) ?? choices[name];
   const name = wish('texture');
   const textured = plays.texture && !isPlain(name);
   const level = textured ? wish('level') : withinLayers(wish('level'), choices.muted);
   const school = own.school ?? choices.school ?? usualSchool({ hands });
   return {
     ...{ start, end, suggest, stay, level },
-    school: schoolWithin(level, choices.way === 'sing-along' ? singAlongBass(hands) : school),
+    school: schoolWithin(level, choices.playMode === 'sing-along' ? singAlongBass(hands) : school),
     bass: own.bass ?? choices.bass,
     // Fewer notes than full chords leave no room for a texture.
     texture: textured && (level === 'triads' || level === 'full') ? textureNamed(name, choices.textures) : null,

@@ -1,4 +1,4 @@
-import { dressChords, type Dressed, type DressTask } from '../fills/dress.js';
+import { realiseTextures, type RealisedTexture, type TextureTask } from '../fills/dress.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import type { Grip } from '../right-hand/fingering.js';
 import { fingerLine } from '../right-hand/line.js';
@@ -6,14 +6,14 @@ import type { Ticks } from '../time/ticks.js';
 import { stretchAt, type Settings } from './settings.js';
 
 /** A chord in its texture with the finger of every note. */
-export type DressedChord = Dressed & { readonly fingers: readonly number[] };
+export type TexturedChord = RealisedTexture & { readonly fingers: readonly number[] };
 
-type Task = Omit<DressTask, 'textureAt' | 'walkAt'> & { readonly phrases: readonly Ticks[]; readonly tempo: number };
+type Task = Omit<TextureTask, 'textureAt' | 'walkAt'> & { readonly phrases: readonly Ticks[]; readonly tempo: number };
 
 /** The left hand in the textures that are asked for, note by note with fingers; null for every chord that stays plain. */
-export function dressLeftHand(settings: Settings, chords: readonly VoicedChord[], task: Task): (DressedChord | null)[] {
+export function textureLeftHand(settings: Settings, chords: readonly VoicedChord[], task: Task): (TexturedChord | null)[] {
   if (settings.stretches.every((s) => s.texture === null)) return chords.map(() => null);
-  const dressed = dressChords(chords, {
+  const dressed = realiseTextures(chords, {
     ...task,
     textureAt: (at) => stretchAt(settings, at).texture,
     walkAt: (at) => stretchAt(settings, at).walk,
@@ -31,7 +31,11 @@ export function dressLeftHand(settings: Settings, chords: readonly VoicedChord[]
   });
 }
 
-function gripsOf(chords: readonly VoicedChord[], dressed: readonly (Dressed | null)[], phrases: readonly Ticks[]): Grip[] {
+function gripsOf(
+  chords: readonly VoicedChord[],
+  dressed: readonly (RealisedTexture | null)[],
+  phrases: readonly Ticks[],
+): Grip[] {
   const moments = new Map<Ticks, { at: Ticks; length: Ticks; pitches: string[] }>();
   chords.forEach((chord, i) => {
     for (const { at, length, pitch } of dressed[i]?.notes ?? chord.struck) {
@@ -53,7 +57,7 @@ function gripsOf(chords: readonly VoicedChord[], dressed: readonly (Dressed | nu
 }
 
 /** The chords as they are really struck, for all that looks at sounding notes. */
-export function asStruck(chords: readonly VoicedChord[], dressed: readonly (Dressed | null)[]): VoicedChord[] {
+export function asStruck(chords: readonly VoicedChord[], dressed: readonly (RealisedTexture | null)[]): VoicedChord[] {
   return chords.map((chord, i) => {
     const d = dressed[i];
     return d ? { ...chord, struck: d.notes } : chord;
@@ -61,7 +65,7 @@ export function asStruck(chords: readonly VoicedChord[], dressed: readonly (Dres
 }
 
 /** Every attack of the left hand as a chord of its own place: where it is struck, and each time its texture strikes again. */
-export function attacksOf(chords: readonly VoicedChord[], dressed: readonly (Dressed | null)[]): VoicedChord[] {
+export function attacksOf(chords: readonly VoicedChord[], dressed: readonly (RealisedTexture | null)[]): VoicedChord[] {
   return chords.flatMap((chord, i) => {
     const places = new Set(dressed[i]?.notes.map((n) => n.at) ?? [chord.at]);
     return [...places].sort((a, b) => a - b).map((at) => ({ ...chord, at }));

@@ -4,12 +4,12 @@ import { describe, expect, it } from 'vitest';
 import { demo, DEMOS, documentOf, songOf, songs } from '../../testing/songs.js';
 import { arrange } from '../arrange/arrange.js';
 import { compareKeys } from '../arrange/compare-keys.js';
-import { versions, whatHelps } from '../arrange/ease.js';
+import { levelOptions, whatHelps } from '../arrange/ease.js';
 import { songDifficulty } from '../arrange/song-difficulty.js';
 import { midiOf } from '../pitch/pitch.js';
 import { HAND_PROFILES, handsOf, type Document } from '../song/decisions.js';
 import { applyEdit } from '../song/edit.js';
-import { setWish } from '../song/edits.js';
+import { setSetting } from '../song/edits.js';
 import { hardestOf } from './difficulty.js';
 
 const scale = (length: number): [string, number][] => ['C5', 'D5', 'E5', 'F5', 'G5', 'F5', 'E5', 'D5'].map((p) => [p, length]);
@@ -96,21 +96,21 @@ describe('simpler versions', () => {
   const chordsOf = (doc: Document) => arrange(doc).parts.flatMap((p) => p.chords);
 
   it('go from the tune alone over bass, two notes and triads to full chords, each no easier than the one before', () => {
-    const all = versions(glass, null);
+    const all = levelOptions(glass, null);
     expect(all.map((v) => v.level)).toEqual(['tune', 'bass', 'two-note', 'triads', 'full']);
     all.slice(1).forEach((v, i) => expect(v.difficulty).toBeGreaterThanOrEqual(all[i].difficulty));
     expect(all.filter((v) => v.current).map((v) => v.level)).toEqual(['full']);
-    expect(chordsOf(setWish(glass, null, 'level', 'tune'))).toEqual([]);
-    expect(new Set(chordsOf(setWish(glass, null, 'level', 'bass')).map((c) => c.pitches.length))).toEqual(new Set([1]));
-    expect(Math.max(...chordsOf(setWish(glass, null, 'level', 'two-note')).map((c) => c.pitches.length))).toBe(2);
-    const triads = chordsOf(setWish(glass, null, 'level', 'triads'));
+    expect(chordsOf(setSetting(glass, null, 'level', 'tune'))).toEqual([]);
+    expect(new Set(chordsOf(setSetting(glass, null, 'level', 'bass')).map((c) => c.pitches.length))).toEqual(new Set([1]));
+    expect(Math.max(...chordsOf(setSetting(glass, null, 'level', 'two-note')).map((c) => c.pitches.length))).toBe(2);
+    const triads = chordsOf(setSetting(glass, null, 'level', 'triads'));
     expect(triads.slice(0, 3).map((c) => c.symbol)).toEqual(['F', 'Dm', 'Gm']);
     expect(phrases(triads[0].chordWhy, ENGLISH)).toMatch(/^Fmaj7, played as a plain triad; /);
   });
 
   it('hold for one part only where that is asked for, and never touch the tune', () => {
     const { parts } = arrange(glass);
-    const simple = arrange(setWish(glass, parts[2], 'level', 'bass'));
+    const simple = arrange(setSetting(glass, parts[2], 'level', 'bass'));
     expect(simple.parts.map((p) => Math.max(...p.chords.map((c) => c.pitches.length)) === 1)).toEqual(
       parts.map((p) => p.number === 3),
     );
@@ -157,12 +157,12 @@ describe('the twelve keys', () => {
   it('an octave higher moves the tune alone, and again higher where a part returns', () => {
     const glass = demo('harbour-glass.abc');
     const before = arrange(glass);
-    const up = arrange(setWish(glass, before.parts[2], 'octave', 1));
+    const up = arrange(setSetting(glass, before.parts[2], 'octave', 1));
     const lift = up.parts.map((p, i) => midiOf(p.melody[0].pitch) - midiOf(before.parts[i].melody[0].pitch));
     expect(lift).toEqual([0, 0, 12, 0, 0, 0, 0, 0]);
     expect(up.parts[2].repeats?.part).toBe(1);
     const short = { ...glass, hands: handsOf('medium', 49) };
-    const refused = arrange(setWish(short, null, 'octave', 2));
+    const refused = arrange(setSetting(short, null, 'octave', 2));
     expect(refused.findings.some((f) => f.rule === 'octave-kept')).toBe(true);
     expect(refused.score.every((n) => midiOf(n.pitch) <= 84)).toBe(true);
   });

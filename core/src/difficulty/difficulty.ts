@@ -169,7 +169,7 @@ function jumpTerms(name: TermName, part: PartLoad, hand: 'left' | 'right', secon
 function leftTerms(part: PartLoad): Term[] {
   const { chords, tempo, leftSpan } = part;
   const seconds = toSeconds(part.end - part.start, tempo);
-  const changes = chords.filter((c) => !c.again);
+  const changes = chords.filter((c) => !c.restruck);
   const moved = changes.filter((c) => c.motion > 0);
   const motion = moved.length === 0 ? 0 : moved.reduce((s, c) => s + c.motion, 0) / moved.length;
   const keys = chords.flatMap((c) => c.pitches.map(midiOf));

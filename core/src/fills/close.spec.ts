@@ -10,7 +10,7 @@ import { writtenScore } from '../sheet/written.js';
 import { handsOf, type Document, type Ending } from '../song/decisions.js';
 import { setBalance, setClose } from '../song/dressing.js';
 import { applyEdit } from '../song/edit.js';
-import { setWish, wishAt } from '../song/edits.js';
+import { setSetting, settingAt } from '../song/edits.js';
 import { placeAfter, secondsTo } from '../time/tempo.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 
@@ -31,11 +31,11 @@ const four = (last: string, symbol = 'C') =>
       ],
     ),
   );
-const ending = (doc: Document, wish: Ending) => arrange(setWish(doc, null, 'ending', wish));
+const ending = (doc: Document, wish: Ending) => arrange(setSetting(doc, null, 'ending', wish));
 const symbols = (doc: Document, wish: Ending) =>
   ending(doc, wish)
     .parts.flatMap((p) => p.chords)
-    .filter((c) => !c.again)
+    .filter((c) => !c.restruck)
     .map((c) => `${c.at / Q} ${c.symbol}`);
 
 describe('an ending', () => {
@@ -60,7 +60,7 @@ describe('an ending', () => {
   it('leads to the chord that the next part begins with, and lets one that goes on come back', () => {
     const glass = demo('harbour-glass.abc');
     const { parts } = arrange(glass);
-    const one = arrange(setWish(glass, parts[0], 'ending', 'dominant'));
+    const one = arrange(setSetting(glass, parts[0], 'ending', 'dominant'));
     const chords = one.parts.flatMap((p) => p.chords);
     const next = chords.findIndex((c) => c.at >= parts[1].start);
     expect(chords[next - 1].chordWhy.map((f) => f.code)).toEqual(['chord.turns-back']);
@@ -73,7 +73,7 @@ describe('an ending', () => {
     const endings = firstAndSecondEndings(parts);
     const doc = endings && applyEdit(glass, endings);
     // A B A B′ C D A B′: what comes again ends with its second part.
-    expect(parts.map((p) => doc && wishAt(doc, p.start, 'ending'))).toEqual([
+    expect(parts.map((p) => doc && settingAt(doc, p.start, 'ending'))).toEqual([
       ...['plain', 'dominant', 'plain', 'dominant'],
       ...['plain', 'plain', 'plain', 'suspended'],
     ]);
@@ -151,8 +151,8 @@ describe('dynamics', () => {
   });
 
   it('are signs where they change, swells where they move, and velocities', () => {
-    const soft = setWish(glass, parts[0], 'loudness', 'p');
-    const doc = setWish(setWish(soft, parts[1], 'swell', 'rise'), parts[2], 'swell', 'arch');
+    const soft = setSetting(glass, parts[0], 'loudness', 'p');
+    const doc = setSetting(setSetting(soft, parts[1], 'swell', 'rise'), parts[2], 'swell', 'arch');
     const arrangement = arrange(doc);
     expect(arrangement.dynamics.slice(0, 4)).toEqual([
       { kind: 'level', at: 0, level: 'p' },
@@ -176,7 +176,7 @@ describe('dynamics', () => {
     const doc = louder && applyEdit(glass, louder);
     const again = parts.filter((p) => (timeOf(p.number, parts)?.time ?? 1) > 1);
     expect(again.length).toBeGreaterThan(0);
-    for (const part of again) expect(doc && wishAt(doc, part.start, 'loudness')).toMatch(/^ff?$/);
+    for (const part of again) expect(doc && settingAt(doc, part.start, 'loudness')).toMatch(/^ff?$/);
   });
 });
 

@@ -7,7 +7,7 @@ import type { Song } from '../song/song.js';
 import type { Bar } from '../time/bars.js';
 import { beatTicks } from '../time/meter.js';
 import type { TempoPoint } from '../time/tempo.js';
-import type { Dressed } from './dress.js';
+import type { RealisedTexture } from './dress.js';
 
 /** Bars over which the end slows down. */
 const SLOWING_BARS = 2;
@@ -54,7 +54,7 @@ export function withLastTouch(chords: readonly VoicedChord[], touch: LastTouch, 
 }
 
 /** The last chord as a low root, in octaves where the hand holds them; null where the chord has no root to strike. */
-export function lowOctave(chord: VoicedChord, hands: Hands): Dressed | null {
+export function lowOctave(chord: VoicedChord, hands: Hands): RealisedTexture | null {
   const parsed = parseChord(chord.symbol);
   if (parsed.kind !== 'chord') return null;
   const { low } = KEYBOARDS[hands.keys];

@@ -31,7 +31,7 @@ export type BendFact =
   | { readonly code: 'bend.no-octave'; readonly pitch: Pitch };
 
 /** A chord in its texture: what is struck, and how the texture had to bend. */
-export interface Dressed {
+export interface RealisedTexture {
   readonly texture: string;
   readonly notes: readonly DressedNote[];
   /** Each place where the pattern had to give way, and to what. */
@@ -39,7 +39,7 @@ export interface Dressed {
 }
 
 /** What textures are realised for. */
-export interface DressTask {
+export interface TextureTask {
   readonly bars: readonly Bar[];
   /** All that the right hand plays, in order. */
   readonly right: readonly SoundingNote[];
@@ -59,7 +59,7 @@ const ROOT_HIGHEST = 48;
  * pattern anew, so that each has its bass first; what does not fit before the next chord is left away. Each attack is bent to the
  * hand's limit, to the keyboard and to the tune above it.
  */
-export function dressChords(chords: readonly VoicedChord[], task: DressTask): (Dressed | null)[] {
+export function realiseTextures(chords: readonly VoicedChord[], task: TextureTask): (RealisedTexture | null)[] {
   const lowestOver = lowestAbove(task.right);
   return chords.map((chord, i) => {
     const texture = task.textureAt(chord.at);
@@ -99,9 +99,9 @@ function dress(
   texture: string,
   pattern: readonly (readonly string[])[],
   bar: Bar,
-  { hands, key, walkAt }: DressTask,
+  { hands, key, walkAt }: TextureTask,
   lowestOver: (from: Ticks, to: Ticks) => number,
-): Dressed | null {
+): RealisedTexture | null {
   const first = chord.at === bar.start && bar.lead === 0 ? (bar.number - 1) % pattern.length : 0;
   const walk = walkAt?.(chord.at) ?? 'none';
   const target = bassOf(next);

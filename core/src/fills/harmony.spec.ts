@@ -5,7 +5,7 @@ import { arrange } from '../arrange/arrange.js';
 import { parseChord } from '../harmony/symbol.js';
 import { midiOf } from '../pitch/pitch.js';
 import { HAND_PROFILES, handsOf, spanOf, type Document } from '../song/decisions.js';
-import { setWish } from '../song/edits.js';
+import { setSetting } from '../song/edits.js';
 import type { Song } from '../song/song.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { isChordNote } from './dress.js';
@@ -13,13 +13,13 @@ import { TEXTURES } from './texture.js';
 
 const SIZES = ['one', 'two', 'octave', 'full'] as const;
 const withHarmony = (doc: Document, density: number, size: (typeof SIZES)[number]) =>
-  setWish(doc, null, 'harmony', { density, size });
+  setSetting(doc, null, 'harmony', { density, size });
 const hanging = (song: Song, density: number, size: (typeof SIZES)[number]) =>
   arrange(withHarmony(documentOf(song), density, size)).parts.flatMap((p) => p.under.map((u) => [u.at / Q, u.pitches.join(' ')]));
 
 /** What must hold of harmony under any tune, over any texture; answers what does not. */
 function faults(doc: Document, density: number, size: (typeof SIZES)[number], texture: string): string[] {
-  const arrangement = arrange(setWish(withHarmony(doc, density, size), null, 'texture', texture));
+  const arrangement = arrange(setSetting(withHarmony(doc, density, size), null, 'texture', texture));
   const { score, parts, findings } = arrangement;
   const found: string[] = [];
   const must = (holds: boolean, fault: string) =>

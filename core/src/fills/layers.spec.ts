@@ -11,14 +11,14 @@ import {
   LOUDNESSES,
   SWELLS,
   WALKS,
-  WAYS,
+  PLAY_MODES,
   type Document,
   type FillKind,
   type Layer,
 } from '../song/decisions.js';
-import { muteLayer, setBalance, setClose, setFill, setWay } from '../song/dressing.js';
+import { muteLayer, setBalance, setClose, setFill, setPlayMode } from '../song/dressing.js';
 import { applyEdit } from '../song/edit.js';
-import { setWish } from '../song/edits.js';
+import { setSetting } from '../song/edits.js';
 import { LAYERS } from '../song/decisions.js';
 import { TEXTURES } from './texture.js';
 
@@ -33,7 +33,7 @@ function filled(doc: Document, kind: FillKind): Document {
 }
 
 const dressed = (doc: Document, texture = 'rise-and-fall'): Document =>
-  filled(setWish(setWish(doc, null, 'texture', texture), null, 'harmony', { density: 50, size: 'two' }), 'broken');
+  filled(setSetting(setSetting(doc, null, 'texture', texture), null, 'harmony', { density: 50, size: 'two' }), 'broken');
 
 describe('all layers together', () => {
   it('can be played by one pair of hands in random songs, whatever is asked for', () => {
@@ -52,17 +52,17 @@ describe('all layers together', () => {
           density: fc.integer({ min: 0, max: 80 }),
           loudness: fc.constantFrom(...LOUDNESSES),
           swell: fc.constantFrom(...SWELLS),
-          way: fc.constantFrom(...WAYS),
+          way: fc.constantFrom(...PLAY_MODES),
           balance: fc.integer({ min: 0, max: 80 }),
           muted: fc.subarray([...LAYERS]),
         }),
         (song, w) => {
           let doc: Document = { ...documentOf(song), hands: handsOf(w.profile, w.keys) };
-          doc = setWish(setWish(doc, null, 'texture', w.texture), null, 'walk', w.walk);
-          doc = setWish(setWish(doc, null, 'ending', w.ending), null, 'harmony', { density: w.density, size: w.size });
-          doc = setWish(setWish(doc, null, 'loudness', w.loudness), null, 'swell', w.swell);
+          doc = setSetting(setSetting(doc, null, 'texture', w.texture), null, 'walk', w.walk);
+          doc = setSetting(setSetting(doc, null, 'ending', w.ending), null, 'harmony', { density: w.density, size: w.size });
+          doc = setSetting(setSetting(doc, null, 'loudness', w.loudness), null, 'swell', w.swell);
           doc = setBalance(setClose(doc, { touch: w.touch, slower: 30 }), w.balance);
-          doc = filled(setWay(doc, w.way), w.kind);
+          doc = filled(setPlayMode(doc, w.way), w.kind);
           doc = w.muted.reduce((d, layer) => muteLayer(d, layer, true), doc);
           expect(faultsOf(doc)).toEqual([]);
         },
@@ -115,7 +115,7 @@ describe('layers', () => {
   });
 
   it('let the layer below be heard where the texture is silent, and nothing where all are', () => {
-    const plain = setWish(doc, null, 'texture', 'block');
+    const plain = setSetting(doc, null, 'texture', 'block');
     expect(leftOf(muteLayer(doc, 'texture', true))).toEqual(leftOf(plain));
     const none = (['bass', 'two-note', 'block', 'texture'] as const).reduce((d, layer) => muteLayer(d, layer, true), doc);
     expect(leftOf(none)).toEqual([]);
@@ -130,7 +130,7 @@ describe('layers', () => {
 describe('an outline', () => {
   it('is the tune and the lowest key of each chord, under the finger that plays it later', () => {
     const doc = demo('lamps-across-the-sound.letters');
-    const [whole, outline] = [arrange(doc), arrange(setWay(dressed(doc), 'outline'))];
+    const [whole, outline] = [arrange(doc), arrange(setPlayMode(dressed(doc), 'outline'))];
     const lowest = whole.parts.flatMap((p) => p.chords.map((c) => [c.at, c.pitches[0], c.fingers[0]]));
     expect(outline.parts.flatMap((p) => p.chords.map((c) => [c.at, c.pitches.join(), c.fingers[0]]))).toEqual(lowest);
     expect(outline.score.filter((n) => n.hand === 'right' && n.role !== 'melody')).toEqual([]);

@@ -7,7 +7,7 @@ import { linkedEdit } from '../song/linked.js';
 import { writtenScore } from '../sheet/written.js';
 import { handsOf, type Document, type FillKind } from '../song/decisions.js';
 import { setFill } from '../song/dressing.js';
-import { setWish } from '../song/edits.js';
+import { setSetting } from '../song/edits.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 
 /** A tune that holds its fourth note for five beats, then goes on. */
@@ -83,7 +83,7 @@ describe('a fill', () => {
 
   it('takes the place of harmony under the note it is played over', () => {
     const long = documentOf(songOf([['C5', 4]], [[0, 'C']]));
-    const full = setWish(long, null, 'harmony', { density: 80, size: 'two' });
+    const full = setSetting(long, null, 'harmony', { density: 80, size: 'two' });
     const low = songOf(
       [
         ['C5', 4],

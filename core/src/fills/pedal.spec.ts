@@ -4,7 +4,7 @@ import { demo, documentOf, songOf } from '../../testing/songs.js';
 import { readMusicXml, writeMidi, writeMusicXml } from '../formats/index.js';
 import { arrange } from '../arrange/arrange.js';
 import { writtenScore } from '../sheet/written.js';
-import { setWish } from '../song/edits.js';
+import { setSetting } from '../song/edits.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { soundsUntil } from './pedal.js';
 
@@ -24,7 +24,7 @@ const song = songOf(
   ],
 );
 const doc = documentOf(song);
-const pedalled = setWish(doc, null, 'pedal', true);
+const pedalled = setSetting(doc, null, 'pedal', true);
 
 describe('the pedal', () => {
   it('is pressed, changes where the chord does, and is lifted where the hand rests and at the end', () => {
@@ -41,7 +41,7 @@ describe('the pedal', () => {
   it('holds for a part alone', () => {
     const glass = demo('harbour-glass.abc');
     const [, second] = arrange(glass).parts;
-    const { pedal } = arrange(setWish(glass, second, 'pedal', true));
+    const { pedal } = arrange(setSetting(glass, second, 'pedal', true));
     expect(pedal[0]).toEqual({ at: second.chords[0].at, kind: 'press' });
     expect(pedal.at(-1)).toEqual({ at: second.end, kind: 'lift' });
   });

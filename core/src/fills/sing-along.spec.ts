@@ -5,11 +5,11 @@ import { demo, DEMOS, documentOf, songOf, SYMBOLS } from '../../testing/songs.js
 import { arrange } from '../arrange/arrange.js';
 import { midiOf } from '../pitch/pitch.js';
 import { HAND_PROFILES, handsOf, type Document } from '../song/decisions.js';
-import { setWay } from '../song/dressing.js';
+import { setPlayMode } from '../song/dressing.js';
 import { chordsForVoice, sungVoicings } from './sing-along.js';
 import { motionBetween } from '../left-hand/costs.js';
 
-const singing = (doc: Document) => arrange(setWay(doc, 'sing-along'));
+const singing = (doc: Document) => arrange(setPlayMode(doc, 'sing-along'));
 const three = documentOf(
   songOf(
     [['C5', 12]],
@@ -39,7 +39,7 @@ describe('an accompaniment to a voice', () => {
 
   it.each(DEMOS)('can be played by every hand in %s', (name) => {
     for (const profile of HAND_PROFILES)
-      expect(faultsOf(setWay({ ...demo(name), hands: handsOf(profile) }, 'sing-along'))).toEqual([]);
+      expect(faultsOf(setPlayMode({ ...demo(name), hands: handsOf(profile) }, 'sing-along'))).toEqual([]);
   });
 
   it('moves as little as any way through its chords', () => {

@@ -10,7 +10,7 @@ import { HAND_PROFILES, handsOf, type Document, type Walk } from '../song/decisi
 import { alternateTextures } from '../song/alternate.js';
 import { removeTexture, saveTexture } from '../song/dressing.js';
 import { applyEdit } from '../song/edit.js';
-import { setWish } from '../song/edits.js';
+import { setSetting } from '../song/edits.js';
 import { TextureSchema, type Texture } from '../song/texture-data.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { patternFor, TEXTURES } from './texture.js';
@@ -20,7 +20,7 @@ const METERS = ['2/4', '3/4', '4/4', '5/4', '6/8', '9/8', '12/8'].map((name) => 
   const [beats, unit] = name.split('/').map(Number);
   return { name, beats, unit };
 });
-const dressedIn = (doc: Document, texture: string) => arrange(setWish(doc, null, 'texture', texture));
+const dressedIn = (doc: Document, texture: string) => arrange(setSetting(doc, null, 'texture', texture));
 /** Left-hand attacks as "quarters: pitches". */
 const strikes = (doc: Document, texture: string) => {
   const left = dressedIn(doc, texture).score.filter((n) => n.hand === 'left');
@@ -34,7 +34,7 @@ const strikes = (doc: Document, texture: string) => {
 };
 
 const faults = (doc: Document, texture: string): string[] =>
-  faultsOf(setWish(doc, null, 'texture', texture)).map((fault) => `${texture}, ${fault}`);
+  faultsOf(setSetting(doc, null, 'texture', texture)).map((fault) => `${texture}, ${fault}`);
 
 describe('textures', () => {
   it('are valid data, each with an energy, and fill their meters', () => {
@@ -120,7 +120,7 @@ describe('textures', () => {
 
   it('walk on request, by the scale or by half steps, from below or above, two steps where there is time', () => {
     const walking = (walk: Walk) =>
-      arrange(setWish(setWish(four, null, 'texture', 'octave-bass'), null, 'walk', walk))
+      arrange(setSetting(setSetting(four, null, 'texture', 'octave-bass'), null, 'walk', walk))
         .score.filter((n) => n.role === 'fill')
         .map((n) => [n.at / Q, n.pitch]);
     expect(walking('none')).toEqual([]);
@@ -203,10 +203,10 @@ describe('textures', () => {
   it('hold for a part alone, leave simpler versions alone, and are heard in the exports', () => {
     const glass = demo('harbour-glass.abc');
     const { parts } = arrange(glass);
-    const one = setWish(glass, parts[1], 'texture', 'broken-triad');
+    const one = setSetting(glass, parts[1], 'texture', 'broken-triad');
     const arrangement = arrange(one);
     expect(arrangement.parts.map((p) => p.chords.some((c) => c.dressed))).toEqual(parts.map((p) => p.number === 2));
-    expect(arrange(setWish(one, null, 'level', 'bass')).parts.every((p) => p.chords.every((c) => !c.dressed))).toBe(true);
+    expect(arrange(setSetting(one, null, 'level', 'bass')).parts.every((p) => p.chords.every((c) => !c.dressed))).toBe(true);
     const xml = writeMusicXml(writtenScore(arrangement));
     expect(xml.length).toBeGreaterThan(writeMusicXml(writtenScore(arrange(glass))).length);
     expect(readMusicXml(xml).ok).toBe(true);

@@ -8,7 +8,7 @@ import { midiOf } from '../pitch/pitch.js';
 import { writtenScore } from '../sheet/written.js';
 import type { Document } from '../song/decisions.js';
 import { setClose } from '../song/dressing.js';
-import { setWish } from '../song/edits.js';
+import { setSetting } from '../song/edits.js';
 import type { Song } from '../song/song.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { openFile, readAbc, readMidi, readMusicXml, writeAbc, writeMidi, writeMusicXml, type Reading } from './index.js';
@@ -197,7 +197,7 @@ describe('MIDI', () => {
   });
 
   it('names the chords of an accompaniment', () => {
-    const doc = setWish(demo('harbour-glass.abc'), null, 'texture', 'broken-triad');
+    const doc = setSetting(demo('harbour-glass.abc'), null, 'texture', 'broken-triad');
     const { song, score: notes } = arrange(doc);
     const back = read(readMidi(writeMidi(song, notes)));
     expect(back.questions.find((q) => q.id === 'chords')?.value).toBe('named');
@@ -302,10 +302,10 @@ describe('what is written out', () => {
     const doc = demo(DEMOS[1]);
     const { parts } = arrange(doc);
     const full = [
-      (d: Document) => setWish(d, null, 'texture', 'rise-and-fall'),
-      (d: Document) => setWish(d, null, 'pedal', true),
-      (d: Document) => setWish(d, parts[0], 'swell', 'arch'),
-      (d: Document) => setWish(d, parts[1], 'loudness', 'p'),
+      (d: Document) => setSetting(d, null, 'texture', 'rise-and-fall'),
+      (d: Document) => setSetting(d, null, 'pedal', true),
+      (d: Document) => setSetting(d, parts[0], 'swell', 'arch'),
+      (d: Document) => setSetting(d, parts[1], 'loudness', 'p'),
       (d: Document) => setClose(d, { slower: 30, touch: 'rolled' }),
     ].reduce((d, make) => make(d), doc);
     const xml = writeMusicXml(writtenScore(arrange(full)));

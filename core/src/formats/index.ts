@@ -7,7 +7,7 @@ export { readLetters } from './letters/read.js';
 export { writeLetters } from './letters/write.js';
 export { readMidi } from './midi/read.js';
 export { readRecording, type Recording } from './midi/recorded.js';
-export { writeMidi, type PlayedNote } from './midi/write.js';
+export { writeMidi, type MidiNote } from './midi/write.js';
 export { readArchive, writeArchive, type ReadArchive } from './project/archive.js';
 export { readProject, writeProject, type ProjectReading } from './project/project.js';
 export { FORMATS, formatOf, MOST_BYTES, openFile, sniff, type Format, type Opened } from './open.js';

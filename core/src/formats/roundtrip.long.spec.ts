@@ -212,7 +212,7 @@ describe('a round trip keeps every note, syllable and chord', () => {
     };
     const old = { version, song, choices, hands: { profile: 'small', keys: 61 } };
     const brought = DocumentSchema.parse(old);
-    expect(brought).toMatchObject({ ...old, version: 4 });
+    expect(brought).toMatchObject({ ...old, version: 5 });
     expect(brought.hands).toEqual(handsOf('small', 61));
     expect(brought.choices).toMatchObject({ school: null, bass: 'free', suggest: null, passages: [], chordSchools: [] });
     expect(brought.choices).toMatchObject({
@@ -223,6 +223,22 @@ describe('a round trip keeps every note, syllable and chord', () => {
       fingers: [],
       sections: [],
     });
+  });
+
+  it('a document of version 4 is brought forward with its play mode, the wishes of its stretches and its kept versions', () => {
+    const { song } = demo(DEMOS[0]);
+    const none = { bass: null, suggest: null, stay: null, timing: null, rhythm: null, octave: null, level: null, walk: null };
+    const wished = { start: 0, end: song.length, school: 'root', loudness: 'ff', texture: null, pedal: false };
+    const choices = { way: 'outline', passages: [{ ...none, ...wished }], textures: [], muted: ['fills'] };
+    const hands = handsOf('small', 61);
+    const version = { name: 'Evening', kept: '2026-01-02T03:04:05.000Z', song, choices: { way: 'sing-along' }, hands };
+    const brought = DocumentSchema.parse({ version: 4, song, choices, hands, versions: [version] });
+    const { texture: _texture, ...kept } = wished;
+    expect(brought.choices).toMatchObject({ playMode: 'outline', muted: ['fills'] });
+    expect(brought.choices.passages).toEqual([kept]);
+    expect(brought.versions.map((v) => [v.name, v.choices.playMode])).toEqual([['Evening', 'sing-along']]);
+    expect(DocumentSchema.parse(JSON.parse(JSON.stringify(brought)))).toEqual(brought);
+    expect(DocumentSchema.safeParse({ version: 4, song, choices: { way: 'sideways' }, hands }).success).toBe(false);
   });
 });
 

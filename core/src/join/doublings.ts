@@ -21,7 +21,7 @@ export function findDoublings(chords: readonly VoicedChord[], tune: readonly Sou
   return chords.flatMap((chord): Doubling[] => {
     while (i < tune.length && tune[i].at < chord.at) i++;
     const note = tune[i];
-    if (!note || note.at !== chord.at || note.length < chord.length || chord.pitches.length < SPARE || chord.again) return [];
+    if (!note || note.at !== chord.at || note.length < chord.length || chord.pitches.length < SPARE || chord.restruck) return [];
     const left = chord.pitches.slice(1).find((p) => (midiOf(note.pitch) - midiOf(p)) % 12 === 0);
     return left ? [{ chord, left, right: note.pitch }] : [];
   });

@@ -28,7 +28,7 @@ export interface NoteSet {
 }
 
 /** A note set as a school lays it: which turns it may take, and whether the hand may strike it one after the other. */
-interface Laying extends NoteSet {
+interface ShapePattern extends NoteSet {
   /** Which notes may lie at the bottom, the rest close above it; null where the order is given. */
   readonly turns: 'any' | 'root' | null;
   /** Semitones from the bottom note up to each of the others, where the school says how far apart they lie. */
@@ -94,16 +94,16 @@ const NO_TENTH = 40;
 const BARE = 2;
 
 /** How a school lays a chord, its own shape first. Every school can fall back on the bass note alone. */
-function layings(chord: Chord, school: School): Laying[] {
+function shapePatterns(chord: Chord, school: School): ShapePattern[] {
   const bass: NoteName = chord.bass ?? chord.root;
   const [third, fifth, seventh] = [thirdOf(chord), fifthOf(chord), seventhOf(chord)];
-  const free = (set: NoteSet, price = 0): Laying => ({ ...set, turns: 'any', gaps: null, price });
+  const free = (set: NoteSet, price = 0): ShapePattern => ({ ...set, turns: 'any', gaps: null, price });
   /** Notes over the bass; a note that is the bass already is not doubled. */
-  const over = (form: Form, tones: readonly ChordTone[], price = 0): Laying[] => {
+  const over = (form: Form, tones: readonly ChordTone[], price = 0): ShapePattern[] => {
     const names = tones.map((t) => t.name).filter((n) => pitchClass(n) !== pitchClass(bass));
     return names.length === 0 ? [] : [{ form, names: [bass, ...names], turns: null, gaps: null, price }];
   };
-  const alone: Laying = { form: 'one-note', names: [bass], turns: null, gaps: null, price: VOICING_COSTS.fallback };
+  const alone: ShapePattern = { form: 'one-note', names: [bass], turns: null, gaps: null, price: VOICING_COSTS.fallback };
   const lastResort = chord.bass === null ? [] : [{ ...alone, price: THINNED['one-note'] + THINNED['two-note'] }];
   switch (school) {
     case 'close':
@@ -112,7 +112,7 @@ function layings(chord: Chord, school: School): Laying[] {
       return [
         ...noteSets(chord)
           .filter((s) => s.form !== 'rootless' && s.names[0] === chord.root)
-          .map((s): Laying => ({ ...free(s, THINNED_ROOT[s.form]), turns: 'root' })),
+          .map((s): ShapePattern => ({ ...free(s, THINNED_ROOT[s.form]), turns: 'root' })),
         ...lastResort,
       ];
     case 'two-note': {
@@ -151,10 +151,10 @@ function layings(chord: Chord, school: School): Laying[] {
 }
 
 /** The bass, the fifth or seventh over it, and the third a tenth above. */
-function openLayings(chord: Chord, bass: NoteName): Laying[] {
+function openLayings(chord: Chord, bass: NoteName): ShapePattern[] {
   const [root] = rootOf(chord);
   const over = (name: NoteName, octaves: number) => ((pitchClass(name) - pitchClass(bass) + 12) % 12 || 12) + 12 * octaves;
-  const found: Laying[] = [];
+  const found: ShapePattern[] = [];
   const add = (middle: ChordTone | undefined, top: ChordTone | undefined, price: number) => {
     if (!middle || !top || [middle, top].some((t) => pitchClass(t.name) === pitchClass(bass))) return;
     const low = over(middle.name, 0);
@@ -177,7 +177,7 @@ function openLayings(chord: Chord, bass: NoteName): Laying[] {
 }
 
 /** Every order of a note set from its bottom note up, close together; a foreign bass stays below. */
-function stacks(laying: Laying, bass: NoteName | null): (readonly NoteName[])[] {
+function stacks(laying: ShapePattern, bass: NoteName | null): (readonly NoteName[])[] {
   if (laying.turns === null) return [laying.names];
   const sorted = [...laying.names].sort((a, b) => pitchClass(a) - pitchClass(b));
   const turns = sorted.map((_, i) => [...sorted.slice(i), ...sorted.slice(0, i)]);
@@ -201,7 +201,7 @@ export function voicingsFor(chord: Chord, hands: Hands, school: School = 'close'
   const low = Math.max(keyboard.low, register.low);
   const high = Math.min(keyboard.high, register.high);
   const found: Voicing[] = [];
-  for (const laying of layings(chord, school)) {
+  for (const laying of shapePatterns(chord, school)) {
     for (const names of stacks(laying, chord.bass)) {
       for (let octave = 1; octave <= 5; octave++) {
         const pitches = laying.gaps === null ? stackUp(names, octave) : stackAt(names, laying.gaps, octave);

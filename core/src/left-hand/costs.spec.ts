@@ -77,7 +77,7 @@ describe('block strikes', () => {
       { at: 3 * Q, length: 10 * Q, symbol: 'F' },
     ];
     const strikes = blockStrikes(spans, bars);
-    expect(strikes.map((s) => [s.at / Q, s.length / Q, s.symbol, s.again])).toEqual([
+    expect(strikes.map((s) => [s.at / Q, s.length / Q, s.symbol, s.restruck])).toEqual([
       [0, 1, 'C', false],
       [1, 2, 'C', true],
       [3, 2, 'F', false],
@@ -91,7 +91,7 @@ describe('block strikes', () => {
       { at: Q, length: 4 * Q, symbol: 'C' },
       { at: 5 * Q, length: 8 * Q, symbol: 'C' },
     ];
-    expect(blockStrikes(spans, bars).map((s) => s.again)).toEqual([false, true, true]);
+    expect(blockStrikes(spans, bars).map((s) => s.restruck)).toEqual([false, true, true]);
   });
 });
 

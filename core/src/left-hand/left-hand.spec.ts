@@ -77,7 +77,14 @@ describe('the path', () => {
     fc.assert(
       fc.property(chords, tune, fc.constantFrom(...BASS_WISHES), (symbols, pitches, bass) => {
         const melody = pitches.map((pitch, i) => ({ at: i * Q, length: Q, pitch, lyric: null }));
-        const strikes = symbols.map((symbol, i) => ({ at: i * Q, length: Q, symbol, again: false, beat: Q, writtenAt: i * Q }));
+        const strikes = symbols.map((symbol, i) => ({
+          at: i * Q,
+          length: Q,
+          symbol,
+          restruck: false,
+          beat: Q,
+          writtenAt: i * Q,
+        }));
         const wished = wishes({ schoolAt: () => school, bassAt: () => bass });
         const problem = voicingProblem(strikes, melody, wished);
         const { layers, step } = problem;
@@ -214,7 +221,7 @@ describe('the left hand of a song', () => {
     );
     const chords = voiced(long);
     expect(chords.map((c) => c.at)).toEqual([0, 4 * Q, 8 * Q]);
-    expect(chords.map((c) => c.again)).toEqual([false, true, true]);
+    expect(chords.map((c) => c.restruck)).toEqual([false, true, true]);
     expect(new Set(chords.map((c) => c.pitches.join())).size).toBe(1);
     expect(chords[1].motion).toBe(0);
   });

@@ -52,12 +52,12 @@ export interface TermCost {
   readonly cost: number;
 }
 
-export type Step = (i: number, from: number, to: number) => number;
+export type TransitionCost = (i: number, from: number, to: number) => number;
 
 /** The search as it is posed: the candidates of every strike with what each costs, and the cost of every step. */
 export interface VoicingProblem {
   readonly layers: readonly Layered[];
-  readonly step: Step;
+  readonly step: TransitionCost;
   /** What each semitone of motion is weighed with. */
   readonly motionWeight: number;
 }
@@ -247,7 +247,7 @@ export function termsAt(
 }
 
 /** Transition costs, worked out once for each pair of chords. */
-function stepCosts(layers: readonly Layered[], weight: number): Step {
+function stepCosts(layers: readonly Layered[], weight: number): TransitionCost {
   const tables = new Map<readonly Voicing[], Map<string, Map<readonly Voicing[], Float64Array>>>();
   const tableFor = (a: Layered, b: Layered): Float64Array => {
     const same = a.strike.symbol === b.strike.symbol;

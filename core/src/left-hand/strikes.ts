@@ -8,7 +8,7 @@ export interface Strike extends ChordSpan {
   /** Where it is written: its symbol's place, which may lie after a chord that is struck early; else where it is struck. */
   readonly writtenAt: Ticks;
   /** True where the chord before is pressed again. */
-  readonly again: boolean;
+  readonly restruck: boolean;
   /** Ticks of the felt beat where it is struck. */
   readonly beat: Ticks;
 }
@@ -36,7 +36,7 @@ export function blockStrikes(
     const end = span.at + span.length;
     let at = span.at;
     while (b < bars.length - 1 && bars[b].end <= at) b++;
-    let again = before === span.symbol;
+    let restruck = before === span.symbol;
     while (at < end) {
       while (b < bars.length - 1 && bars[b].end <= at) b++;
       const bar = bars[b];
@@ -45,8 +45,8 @@ export function blockStrikes(
       const line = ahead ? (bars[b + 1] ?? bar).end : Math.max(bar.end, at + 1);
       const until = Math.min(end, held.at(at) ? (held.starts.find((s) => s > at) ?? end) : line);
       const writtenAt = at === span.at ? (span.writtenAt ?? at) : at;
-      strikes.push({ at, length: until - at, symbol: span.symbol, again, beat, writtenAt });
-      again = true;
+      strikes.push({ at, length: until - at, symbol: span.symbol, restruck, beat, writtenAt });
+      restruck = true;
       at = until;
     }
     before = span.symbol;

@@ -4,7 +4,7 @@ import { writeMusicXml } from '../formats/index.js';
 import { arrange } from '../arrange/arrange.js';
 import { writtenScore } from '../sheet/written.js';
 import type { Document } from '../song/decisions.js';
-import { pinVoicing, setWish } from '../song/edits.js';
+import { pinVoicing, setSetting } from '../song/edits.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 
 /** A tune that is sung half a count ahead of the second bar, over chords on the bar lines. */
@@ -30,7 +30,7 @@ describe('when chords come', () => {
       ['C', 0, 4],
       ['Am', 4, 4],
     ]);
-    const early = setWish(ahead, null, 'timing', 'early');
+    const early = setSetting(ahead, null, 'timing', 'early');
     expect(struck(early)).toEqual([
       ['C', 0, 3.5],
       ['Am', 3.5, 4.5],
@@ -52,7 +52,7 @@ describe('when chords come', () => {
       ['C', 0, 3.5],
       ['Am', 3.5, 4.5],
     ]);
-    expect(struck(setWish(written, null, 'timing', 'plain'))).toEqual([
+    expect(struck(setSetting(written, null, 'timing', 'plain'))).toEqual([
       ['C', 0, 4],
       ['Am', 4, 4],
     ]);
@@ -61,7 +61,7 @@ describe('when chords come', () => {
   it('keeps a pin with its chord wherever that is struck', () => {
     const pinned = pinVoicing(ahead, 4 * Q, ['E3', 'A3', 'C4']);
     for (const timing of ['written', 'early'] as const) {
-      const { parts, findings } = arrange(setWish(pinned, null, 'timing', timing));
+      const { parts, findings } = arrange(setSetting(pinned, null, 'timing', timing));
       const chord = parts.flatMap((p) => p.chords)[1];
       expect([chord.pitches, chord.pinned, chord.writtenAt]).toEqual([['E3', 'A3', 'C4'], true, 4 * Q]);
       expect(findings.filter((f) => f.rule === 'pin-lost')).toEqual([]);
@@ -69,7 +69,7 @@ describe('when chords come', () => {
   });
 
   it('is written with a tie over the bar line', () => {
-    const xml = writeMusicXml(writtenScore(arrange(setWish(ahead, null, 'timing', 'early'))));
+    const xml = writeMusicXml(writtenScore(arrange(setSetting(ahead, null, 'timing', 'early'))));
     const second = xml.slice(xml.indexOf('<measure number="2"'));
     const left = second.slice(second.indexOf('<voice>5</voice>') - 200);
     expect(left).toContain('<tie type="stop"/>');

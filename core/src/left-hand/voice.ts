@@ -52,7 +52,7 @@ export interface VoicedChord {
   readonly writtenAt: Ticks;
   readonly length: Ticks;
   readonly symbol: string;
-  readonly again: boolean;
+  readonly restruck: boolean;
   readonly pinned: boolean;
   readonly school: School;
   readonly form: Form;
@@ -139,7 +139,7 @@ function describe(
     writtenAt: strike.writtenAt,
     length: strike.length,
     symbol: chord.text,
-    again: strike.again,
+    restruck: strike.restruck,
     pinned,
     school: layer.school,
     form: voicing.form,
@@ -190,7 +190,7 @@ function reason(
   const facts: VoicingFact[] = [];
   if (pinned) facts.push({ code: 'voicing.yours' });
   if (before === null) facts.push({ code: 'voicing.starts', position });
-  else if (strike.again && layers[i - 1].strike.symbol === strike.symbol && moves.every((m) => m.semitones === 0))
+  else if (strike.restruck && layers[i - 1].strike.symbol === strike.symbol && moves.every((m) => m.semitones === 0))
     facts.push({ code: 'voicing.same-again' });
   else facts.push({ code: 'voicing.change', moves });
   if (before && !pinned && bass !== 'free' && voicing.midis[0] !== before.midis[0]) {
@@ -214,7 +214,7 @@ function decision(
   const { layers } = problem;
   // A chord with notes left out says little against a whole one: the nearest alternative of the same fullness does.
   const rival = others.find((o) => o.voicing.form === layersAt(problem, choices, i).form) ?? others[0];
-  if (layers[i].pinned || layers[i].strike.again || !rival) return [];
+  if (layers[i].pinned || layers[i].strike.restruck || !rival) return [];
   const terms = termDifferences(problem, choices, i, rival.voicing, hands).filter((t) => Math.abs(t.saved) >= DECISIVE);
   if (terms.length === 0) return [];
   return [{ code: 'voicing.decided', against: rival.alternative.shape, more: rival.alternative.cost, terms }];

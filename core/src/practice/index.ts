@@ -13,12 +13,12 @@ export {
   minutesPerDay,
   ofStep,
   type Pass,
-  type Played,
+  type PassDraft,
   readLog,
   tempoReached,
   writeLog,
 } from './log.js';
-export { practised, type PractisedDays } from './practised.js';
+export { simulateLog, type PractisedDays } from './practised.js';
 export { dueAhead, isDue, reviewOf } from './review.js';
 export { notesOf, type PlacedNote, plainScore } from './score.js';
 export { type PlayingManner, playStandIn } from './stand-in-player.js';

@@ -1,5 +1,5 @@
 import type { Pass } from './log.js';
-import type { Step } from './steps.js';
+import type { PracticeStep } from './steps.js';
 
 /** Clean passes in a row that lead up a rung, rough ones in a row that lead down, and about how far apart rungs are. */
 export const LADDER = { clean: 3, rough: 3, rung: 0.1 } as const;
@@ -17,7 +17,7 @@ export interface LadderPlace {
 }
 
 /** The rungs of a step: even steps of about a tenth of the goal. */
-export function rungsOf({ slow, goal }: Pick<Step, 'slow' | 'goal'>): number[] {
+export function rungsOf({ slow, goal }: Pick<PracticeStep, 'slow' | 'goal'>): number[] {
   const steps = Math.max(1, Math.round((goal - slow) / (goal * LADDER.rung)));
   return Array.from({ length: steps + 1 }, (_, i) => Math.round(slow + (i * (goal - slow)) / steps));
 }
@@ -26,7 +26,10 @@ export function rungsOf({ slow, goal }: Pick<Step, 'slow' | 'goal'>): number[] {
  * The rung that the passes of a step have led to. A clean pass above the rung counts for the highest rung it reaches; one below it
  * counts for nothing; rough passes in a row lead one rung down, never below the start.
  */
-export function ladderOf(step: Pick<Step, 'slow' | 'goal'>, passes: readonly Pick<Pass, 'tempo' | 'clean'>[]): LadderPlace {
+export function ladderOf(
+  step: Pick<PracticeStep, 'slow' | 'goal'>,
+  passes: readonly Pick<Pass, 'tempo' | 'clean'>[],
+): LadderPlace {
   const rungs = rungsOf(step);
   let [rung, clean, rough, learned] = [0, 0, 0, false];
   for (const pass of passes) {

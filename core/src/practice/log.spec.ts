@@ -17,7 +17,7 @@ import {
   writeLog,
   type Pass,
 } from './log.js';
-import { practised } from './practised.js';
+import { simulateLog } from './practised.js';
 import { dueAhead } from './review.js';
 import { notesOf, plainScore } from './score.js';
 import { stepsOf } from './steps.js';
@@ -192,14 +192,14 @@ describe('made-up days of practice', () => {
   const song = arrange(demo(DEMOS[1]));
   const today = new Date(2031, 4, 20, 9);
   const days = { today, ago: [9, 7, 6, 4, 2, 1], minutes: 20, warmUp: 'Warm-up', seed: 5 };
-  const passes = practised(song, 's', days);
+  const passes = simulateLog(song, 's', days);
 
   it('are passes like any others, on the days asked for, and the same each time', () => {
     for (const p of passes) expect(PassSchema.parse(p)).toEqual(p);
     expect([...new Set(passes.map((p) => p.day))]).toEqual([11, 13, 14, 16, 18, 19].map((d) => `2031-05-${d}`));
     expect(passes.map((p) => p.at)).toEqual(passes.map((p) => p.at).sort((a, b) => a - b));
     expect(new Set(passes.map((p) => p.id)).size).toBe(passes.length);
-    expect(practised(song, 's', days)).toEqual(passes);
+    expect(simulateLog(song, 's', days)).toEqual(passes);
     for (const { minutes } of minutesPerDay(passes, '2031-05-19', 9)) expect(minutes).toBeLessThanOrEqual(22);
   });
 

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import '../zod.js';
 import { grouped } from '../lists/grouped.js';
 import { dayAfter, type Day } from './days.js';
-import { STEP_KINDS, type Step } from './steps.js';
+import { STEP_KINDS, type PracticeStep } from './steps.js';
 
 const count = z.number().int().min(0).max(100_000);
 
@@ -68,7 +68,7 @@ export function isSavedPass(data: unknown): data is Pass {
 }
 
 /** A pass as it was played, before it is kept. */
-export type Played = Omit<Pass, 'id' | 'at' | 'day' | 'note'>;
+export type PassDraft = Omit<Pass, 'id' | 'at' | 'day' | 'note'>;
 
 /** True for what belongs to no part of a song. */
 export const isDrill = (kind: Pass['kind']): kind is 'drill' | 'warm-up' => kind === 'drill' || kind === 'warm-up';
@@ -78,7 +78,7 @@ export const drillStep = (drill: string): string => `drill:${drill}`;
 export const drillOfStep = (step: string): string | null => /^drill:(.*)$/s.exec(step)?.[1] ?? null;
 
 /** What every pass of a step says of it; parts as the log names them, "3" or "1–4". */
-export function ofStep({ id, kind, hands, goal, parts }: Step): Pick<Pass, 'step' | 'kind' | 'hands' | 'goal' | 'parts'> {
+export function ofStep({ id, kind, hands, goal, parts }: PracticeStep): Pick<Pass, 'step' | 'kind' | 'hands' | 'goal' | 'parts'> {
   const { from, to } = parts;
   return { step: id, kind, hands, goal, parts: from === to ? `${from}` : `${from}–${to}` };
 }

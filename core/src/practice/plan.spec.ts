@@ -4,13 +4,13 @@ import { describe, expect, it } from 'vitest';
 import { demo, DEMOS, documentOf, songs } from '../../testing/songs.js';
 import { arrange } from '../arrange/arrange.js';
 import { midiOf } from '../pitch/pitch.js';
-import { setWish } from '../song/edits.js';
+import { setSetting } from '../song/edits.js';
 import { dayAfter, dayOf, daysBetween } from './days.js';
 import { LADDER, ladderOf, rungsOf } from './ladder.js';
 import type { Pass } from './log.js';
 import { isDue, REVIEW_GAPS, reviewOf } from './review.js';
 import { notesOf } from './score.js';
-import { JOIN_ORDERS, STEP_ORDERS, stepsOf, type Step } from './steps.js';
+import { JOIN_ORDERS, STEP_ORDERS, stepsOf, type PracticeStep } from './steps.js';
 import { stepStates, todayFor } from './today.js';
 
 const USUAL = { order: 'song', joins: 'chain' } as const;
@@ -18,7 +18,7 @@ const glass = arrange(demo(DEMOS[1]));
 const TODAY = '2031-05-20';
 
 let count = 0;
-const pass = (step: Step, day: string, tempo: number, clean: boolean): Pass => ({
+const pass = (step: PracticeStep, day: string, tempo: number, clean: boolean): Pass => ({
   ...{ id: `${count++}`, song: 's', title: 'Test', at: count, day, step: step.id, kind: step.kind, parts: '1' },
   ...{ hands: step.hands, tempo, goal: step.goal, figures: null, clean, seconds: 60, note: '' },
 });
@@ -94,7 +94,7 @@ describe('the steps of a song', () => {
 
   it('end with what dresses the song, and only where something does', () => {
     expect(stepsOf(glass, USUAL).some((s) => s.kind === 'fills')).toBe(false);
-    const dressed = arrange(setWish(demo(DEMOS[1]), null, 'texture', 'rise-and-fall'));
+    const dressed = arrange(setSetting(demo(DEMOS[1]), null, 'texture', 'rise-and-fall'));
     const steps = stepsOf(dressed, USUAL);
     expect(steps.at(-1)).toMatchObject({ kind: 'fills', plain: false, whole: true });
     const plain = steps.find((s) => s.kind === 'whole');
@@ -208,7 +208,8 @@ describe('today', () => {
   });
 
   it('mixes what is due with work, and leaves out what is not due yet', () => {
-    const learn = (step: Step, day: string) => Array.from({ length: LADDER.clean }, () => pass(step, day, step.goal, true));
+    const learn = (step: PracticeStep, day: string) =>
+      Array.from({ length: LADDER.clean }, () => pass(step, day, step.goal, true));
     const passes = [
       ...learn(steps[0], '2031-05-10'),
       ...learn(steps[1], TODAY),

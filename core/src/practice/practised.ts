@@ -2,10 +2,10 @@ import type { Arrangement } from '../arrange/arrangement.js';
 import { TICKS_PER_QUARTER } from '../time/ticks.js';
 import { dayOf } from './days.js';
 import { grade } from './grade.js';
-import { drillStep, ofStep, type Pass, type Played } from './log.js';
+import { drillStep, ofStep, type Pass, type PassDraft } from './log.js';
 import { notesOf, type PlacedNote } from './score.js';
 import { playStandIn } from './stand-in-player.js';
-import { stepsOf, type Step } from './steps.js';
+import { stepsOf, type PracticeStep } from './steps.js';
 import { stepStates, todayFor, type StepState } from './today.js';
 import { figuresOf, isClean } from './verdict.js';
 
@@ -28,7 +28,7 @@ const SLIPS = { first: 0.2, left: 0.72 } as const;
 const BETWEEN = 12;
 const HOUR = 18;
 const MOST = 8;
-const WARM_UP: Omit<Played, 'song' | 'title' | 'seconds'> = {
+const WARM_UP: Omit<PassDraft, 'song' | 'title' | 'seconds'> = {
   ...{ step: drillStep('warm-up'), kind: 'warm-up', parts: '', hands: 'both', tempo: 0, goal: 0, figures: null, clean: true },
 };
 
@@ -36,7 +36,11 @@ const WARM_UP: Omit<Played, 'song' | 'title' | 'seconds'> = {
  * Days of practice as a learner might have had them: each day follows its plan, the stand-in player plays, and every pass is listened
  * to as any other. For demonstration; the names of the passes begin with "demo-".
  */
-export function practised(arrangement: Arrangement, song: string, { today, ago, minutes, warmUp, seed }: PractisedDays): Pass[] {
+export function simulateLog(
+  arrangement: Arrangement,
+  song: string,
+  { today, ago, minutes, warmUp, seed }: PractisedDays,
+): Pass[] {
   const steps = stepsOf(arrangement, { order: 'song', joins: 'chain' });
   const notes = new Map<string, PlacedNote[]>();
   const passes: Pass[] = [];
@@ -44,7 +48,7 @@ export function practised(arrangement: Arrangement, song: string, { today, ago, 
     const date = new Date(today.getFullYear(), today.getMonth(), today.getDate() - back, HOUR);
     const day = dayOf(date);
     let at = date.getTime();
-    const add = (played: Omit<Played, 'song' | 'title'>, title = arrangement.song.title) => {
+    const add = (played: Omit<PassDraft, 'song' | 'title'>, title = arrangement.song.title) => {
       at += played.seconds * 1000;
       passes.push({ ...played, id: `demo-${song}-${passes.length}`, song, title, at, day, note: '' });
       at += BETWEEN * 1000;
@@ -67,7 +71,7 @@ export function practised(arrangement: Arrangement, song: string, { today, ago, 
 }
 
 /** A pass of the stand-in, which makes fewer slips each time and tries the next rung as soon as a pass was clean. */
-function passOf(step: Step, notes: readonly PlacedNote[], { ladder, passes }: StepState, seed: number) {
+function passOf(step: PracticeStep, notes: readonly PlacedNote[], { ladder, passes }: StepState, seed: number) {
   const tempo = ladder.rungs[Math.min(ladder.rung + (ladder.clean > 0 ? 1 : 0), ladder.rungs.length - 1)];
   const slips = SLIPS.first * SLIPS.left ** passes;
   const manner = { tempo, wrong: slips, missed: slips / 2, extra: slips / 3, drift: 0.03, uneven: 0.012 };

@@ -5,11 +5,11 @@ import { toQuarters, type Ticks } from '../time/ticks.js';
 import type { ExpectedNote } from './grade.js';
 
 /** What is heard of a note. */
-export type PlayedNote = Pick<ScoreNote, 'hand' | 'at' | 'length' | 'pitch' | 'loudness' | 'finger'>;
+export type PracticeNote = Pick<ScoreNote, 'hand' | 'at' | 'length' | 'pitch' | 'loudness' | 'finger'>;
 
 /** What is played while texture, harmony and fills are still to come: the tune, and the left hand's chords as they are voiced. */
-export function plainScore({ score, parts, way }: Pick<Arrangement, 'score' | 'parts' | 'way'>): PlayedNote[] {
-  if (way !== 'arranged') return [...score];
+export function plainScore({ score, parts, playMode }: Pick<Arrangement, 'score' | 'parts' | 'playMode'>): PracticeNote[] {
+  if (playMode !== 'arranged') return [...score];
   const under = score.find((n) => n.hand === 'left')?.loudness ?? 0.5;
   const left = parts.flatMap((p) =>
     p.chords.flatMap((c) =>
@@ -27,7 +27,7 @@ export function plainScore({ score, parts, way }: Pick<Arrangement, 'score' | 'p
 }
 
 /** A stretch of the song by one hand or both, plain or with all that dresses it. */
-export interface Stint {
+export interface PracticeRange {
   readonly from: Ticks;
   readonly to: Ticks;
   readonly hands: 'right' | 'left' | 'both';
@@ -41,7 +41,7 @@ export interface PlacedNote extends ExpectedNote {
 }
 
 /** The notes of a stretch as they are to be played, in order; each key at one place once. */
-export function notesOf(arrangement: Arrangement, { from, to, hands, plain }: Stint): PlacedNote[] {
+export function notesOf(arrangement: Arrangement, { from, to, hands, plain }: PracticeRange): PlacedNote[] {
   const notes: PlacedNote[] = [];
   const seen = new Set<string>();
   for (const n of plain ? plainScore(arrangement) : arrangement.score) {

@@ -4,7 +4,7 @@ import { LADDER, rungsOf } from './ladder.js';
 import type { Hand } from '../song/decisions.js';
 import { barAt, firstAtOrAfter } from '../time/bars.js';
 import { toQuarters } from '../time/ticks.js';
-import { plainScore, type PlayedNote, type Stint } from './score.js';
+import { plainScore, type PracticeNote, type PracticeRange } from './score.js';
 
 export const STEP_KINDS = ['right', 'left', 'slow', 'tempo', 'join', 'whole', 'fills'] as const;
 export type StepKind = (typeof STEP_KINDS)[number];
@@ -22,7 +22,7 @@ export interface StepWishes {
 }
 
 /** One thing to practise. */
-export interface Step extends Stint {
+export interface PracticeStep extends PracticeRange {
   /** The same for the same stretch and work, however the parts around it change. */
   readonly id: string;
   readonly kind: StepKind;
@@ -59,7 +59,7 @@ const CHAIN = 4;
  * All steps of a song in the order in which they are practised: each part by the right hand, the left hand, both slowly and both at
  * tempo; then the joins, the whole, and what dresses it. What repeats an earlier part key for key is learned once.
  */
-export function stepsOf(arrangement: Arrangement, wishes: StepWishes): Step[] {
+export function stepsOf(arrangement: Arrangement, wishes: StepWishes): PracticeStep[] {
   const { parts } = arrangement;
   const played = parts.filter((p) => p.melody.length > 0 || p.chords.length > 0);
   const plain = plainScore(arrangement);
@@ -86,7 +86,7 @@ const SETTLE = 4;
 const HARDEST = 2;
 
 /** Minutes for all clean passes of all rungs, more where it is harder: rough passes come with difficulty. */
-function minutesOf(step: Pick<Step, 'slow' | 'goal' | 'hard'>, quarters: number): number {
+function minutesOf(step: Pick<PracticeStep, 'slow' | 'goal' | 'hard'>, quarters: number): number {
   const passes = rungsOf(step).reduce((sum, tempo) => sum + SETTLE + (60 * quarters) / tempo, 0);
   return Math.max(1, Math.round((LADDER.clean * passes * (1 + ((HARDEST - 1) * step.hard) / 100)) / 60));
 }
@@ -94,7 +94,7 @@ function minutesOf(step: Pick<Step, 'slow' | 'goal' | 'hard'>, quarters: number)
 const clampTempo = (tempo: number): number => Math.max(20, Math.round(tempo));
 
 /** Makes the steps that span whole parts. */
-function maker({ song, parts }: Arrangement): (kind: 'join' | 'whole' | 'fills', from: Part, to: Part) => Step {
+function maker({ song, parts }: Arrangement): (kind: 'join' | 'whole' | 'fills', from: Part, to: Part) => PracticeStep {
   return (kind, from, to) => {
     const [low, high] = STEP_TEMPI[kind];
     const within = parts.slice(from.number - 1, to.number);
@@ -117,7 +117,7 @@ function maker({ song, parts }: Arrangement): (kind: 'join' | 'whole' | 'fills',
   };
 }
 
-function partSteps(arrangement: Arrangement, part: Part, prints: Readonly<Record<Hand, Prints>>): Step[] {
+function partSteps(arrangement: Arrangement, part: Part, prints: Readonly<Record<Hand, Prints>>): PracticeStep[] {
   const { song, bars, parts } = arrangement;
   const repeats = part.repeats;
   const model = repeats ? parts[repeats.part - 1] : undefined;
@@ -155,7 +155,7 @@ function partSteps(arrangement: Arrangement, part: Part, prints: Readonly<Record
 /** Reads off what is played in a part, told from its start, so that parts can be compared. */
 type Prints = (part: Part) => string;
 
-function printsOf(score: readonly PlayedNote[]): Prints {
+function printsOf(score: readonly PracticeNote[]): Prints {
   const notes = [...score].sort((a, b) => a.at - b.at);
   return ({ start, end }) =>
     notes

@@ -3,11 +3,11 @@ import { daysBetween, type Day } from './days.js';
 import { ladderOf, type LadderPlace } from './ladder.js';
 import type { Pass } from './log.js';
 import { isDue, reviewOf, type Review } from './review.js';
-import type { Step } from './steps.js';
+import type { PracticeStep } from './steps.js';
 
 /** How far a step has come. */
 export interface StepState {
-  readonly step: Step;
+  readonly step: PracticeStep;
   readonly ladder: LadderPlace;
   readonly review: Review | null;
   readonly state: 'new' | 'begun' | 'learned';
@@ -17,7 +17,7 @@ export interface StepState {
 }
 
 /** Where every step stands on a day. The passes are those of one song, in order of time. */
-export function stepStates(steps: readonly Step[], passes: readonly Pass[], today: Day): StepState[] {
+export function stepStates(steps: readonly PracticeStep[], passes: readonly Pass[], today: Day): StepState[] {
   const byStep = grouped(passes, (p) => p.step);
   return steps.map((step) => {
     const own = byStep.get(step.id) ?? [];
@@ -42,7 +42,7 @@ export type TodayFact =
 /** A stretch of today's practice. */
 export interface TodayItem {
   readonly kind: 'warm-up' | 'review' | 'work' | 'rest';
-  readonly step: Step | null;
+  readonly step: PracticeStep | null;
   readonly minutes: number;
   /** Why it is there. */
   readonly why: TodayFact;

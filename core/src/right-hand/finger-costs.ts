@@ -78,14 +78,14 @@ const TIME_TO_SHIFT = 0.5;
 const FAST_REPEAT = 0.18;
 
 /** A key as one hand meets it: its place counted from the thumb's side to the fifth finger's, and its colour. */
-export interface Key {
+export interface PianoKey {
   /** The MIDI number for the right hand, less than 0 for the left: the left hand is the right one mirrored. */
   readonly place: number;
   readonly black: boolean;
 }
 
 /** A key as a hand meets it. */
-export function keyFor(midi: number, hand: 'left' | 'right'): Key {
+export function keyFor(midi: number, hand: 'left' | 'right'): PianoKey {
   return { place: hand === 'right' ? midi : -midi, black: isBlackKey(midi) };
 }
 
@@ -100,9 +100,9 @@ export interface Pace {
 
 /** What it costs to play one key after another with two fingers, and how the hand moves. Fingers are 1 to 5. */
 export function stepCost(
-  from: Key,
+  from: PianoKey,
   first: number,
-  to: Key,
+  to: PianoKey,
   second: number,
   pace: Pace,
   spans: (low: number, high: number) => PairSpan,
@@ -153,7 +153,7 @@ function spreadCost(span: number, pair: PairSpan, low: number, high: number): nu
 }
 
 /** What a finger costs on its key, by the colour of the keys before and after it in the line or beside it in a chord. */
-export function ownCost(key: Key, finger: number, before: Key | null, after: Key | null): number {
+export function ownCost(key: PianoKey, finger: number, before: PianoKey | null, after: PianoKey | null): number {
   const C = FINGER_COSTS;
   if (!key.black || (finger !== 1 && finger !== 5)) return 0;
   const sides = [before, after].filter((k) => k !== null);
@@ -165,7 +165,7 @@ const FIFTH = 7;
 
 /** What the fingers of a chord cost among themselves; Infinity where two of them do not reach. Keys rise by place. */
 export function gripCost(
-  keys: readonly Key[],
+  keys: readonly PianoKey[],
   fingers: readonly number[],
   spans: (low: number, high: number) => PairSpan,
 ): number {

@@ -1,7 +1,7 @@
 import { midiOf, type Pitch } from '../pitch/pitch.js';
 import type { Hands } from '../song/decisions.js';
 import { toSeconds, type Ticks } from '../time/ticks.js';
-import { FINGER_COSTS, gripCost, keyFor, ownCost, stepCost, type Key, type Move, type Pace } from './finger-costs.js';
+import { FINGER_COSTS, gripCost, keyFor, ownCost, stepCost, type PianoKey, type Move, type Pace } from './finger-costs.js';
 import { spansFor, type PairSpan } from './spans.js';
 
 /** What one hand strikes at a moment: one key or a chord. */
@@ -34,7 +34,7 @@ export interface FingeringTask {
 
 /** A grip as the search sees it. Keys and fingers rise by place: bottom-up for the right hand, top-down for the left. */
 interface Stage {
-  readonly keys: readonly Key[];
+  readonly keys: readonly PianoKey[];
   readonly options: readonly (readonly number[])[];
   readonly own: readonly number[];
   readonly pace: Pace;
@@ -64,7 +64,7 @@ export function fingeringProblem(grips: readonly Grip[], { hands, hand, tempo }:
     const keys = g.pitches.slice(-5).map((p) => keyFor(midiOf(p), hand));
     return hand === 'left' ? keys.reverse() : keys;
   });
-  const outer = (keys: readonly Key[] | undefined) => keys?.[keys.length - 1] ?? null;
+  const outer = (keys: readonly PianoKey[] | undefined) => keys?.[keys.length - 1] ?? null;
   const stages = grips.map((grip, i): Stage => {
     const keys = laid[i];
     const before = grip.fresh || i === 0 ? null : outer(laid[i - 1]);
@@ -105,7 +105,7 @@ export function fingeringProblem(grips: readonly Grip[], { hands, hand, tempo }:
   return { stages, spans, hand };
 }
 
-function heldIn(before: readonly Key[], here: readonly Key[], held: Key): Stage['held'] {
+function heldIn(before: readonly PianoKey[], here: readonly PianoKey[], held: PianoKey): Stage['held'] {
   const [a, b] = [before, here].map((keys) => keys.findIndex((k) => k.place === held.place));
   return a >= 0 && b >= 0 ? { before: a, here: b } : null;
 }

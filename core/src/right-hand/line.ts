@@ -1,6 +1,6 @@
 import { midiOf } from '../pitch/pitch.js';
 import { fingeringProblem, solveFingering, type Fingered, type FingeringTask, type Grip } from './fingering.js';
-import { keyFor, type Key } from './finger-costs.js';
+import { keyFor, type PianoKey } from './finger-costs.js';
 
 /** Notes of a figure that is known again, at least and at most. */
 const FIGURE = { least: 4, most: 8 } as const;
@@ -114,7 +114,7 @@ interface Figure {
 }
 
 /** A run in one direction is fingered as scales are, by where its thumbs fall, and is no figure. */
-function isRun(keys: readonly (Key | null)[], from: number, length: number): boolean {
+function isRun(keys: readonly (PianoKey | null)[], from: number, length: number): boolean {
   const ways = new Set<number>();
   for (let k = from + 1; k < from + length; k++) ways.add(Math.sign((keys[k]?.place ?? 0) - (keys[k - 1]?.place ?? 0)));
   return ways.size === 1 && !ways.has(0);

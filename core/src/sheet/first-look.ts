@@ -127,7 +127,7 @@ export function warmUp(key: Key, hand: 'left' | 'right', hands: Hands): WarmUp {
 
 function differentChords({ parts, song }: Arrangement): FirstLook['chords'] {
   const times = new Map<string, number>();
-  for (const c of parts.flatMap((p) => p.chords)) if (!c.again) times.set(c.symbol, (times.get(c.symbol) ?? 0) + 1);
+  for (const c of parts.flatMap((p) => p.chords)) if (!c.restruck) times.set(c.symbol, (times.get(c.symbol) ?? 0) + 1);
   return [...times].map(([symbol, n]) => {
     const chord = parseChord(symbol);
     return { symbol, degree: chord.kind === 'chord' ? degreeOf(chord, song.key) : null, times: n };
@@ -180,7 +180,7 @@ function minutesFor(part: Part): number {
   if (repeats?.kind === 'exact') return 0;
   const from = repeats?.kind === 'new-ending' ? (repeats.differsFrom ?? part.start) : part.start;
   const notes = part.melody.filter((n) => n.at >= from).length;
-  const chords = part.chords.filter((c) => c.at >= from && !c.again).length;
+  const chords = part.chords.filter((c) => c.at >= from && !c.restruck).length;
   const hard = MINUTES.atRest + part.difficulty.score * MINUTES.perPoint;
   return (from === part.start ? MINUTES.part : 1) + (MINUTES.note * notes + MINUTES.chord * chords) * hard;
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf } from '../../testing/songs.js';
 import { arrange } from '../arrange/arrange.js';
-import { setWish } from '../song/edits.js';
+import { setSetting } from '../song/edits.js';
 import { ENGLISH, hardestAdvice, repeatWords, togetherWords } from '../words/index.js';
 import { lessonText } from '../words/texts/index.js';
 import { chordShapes, lessonOf, worksheet } from './lesson.js';
@@ -37,7 +37,7 @@ describe('a lesson', () => {
 
   it('joins the chords to the tune as they are learned first, whatever texture comes later', () => {
     const plain = demo('lamps-across-the-sound.letters');
-    const dressed = setWish(plain, null, 'texture', 'bass-chord-chord');
+    const dressed = setSetting(plain, null, 'texture', 'bass-chord-chord');
     const sentences = (document: typeof plain) =>
       lessonOf(arrange(document)).parts.map((p) => p.together.map((t) => togetherWords(t.point, ENGLISH)));
     expect(arrange(dressed).parts[0].together.length).toBeGreaterThan(arrange(plain).parts[0].together.length);
@@ -46,7 +46,7 @@ describe('a lesson', () => {
   });
 
   it('says where a hand rests', () => {
-    const alone = setWish(documentOf(songOf([['C5', 4]])), null, 'level', 'tune');
+    const alone = setSetting(documentOf(songOf([['C5', 4]])), null, 'level', 'tune');
     const [part] = lessonOf(arrange(alone)).parts;
     expect([part.chords, part.together]).toEqual([[], []]);
   });

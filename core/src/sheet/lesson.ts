@@ -107,7 +107,7 @@ function notesOf(part: Part, bars: Arrangement['bars']): LessonNote[] {
 
 function chordsOf(part: Part): LessonChord[] {
   return part.chords
-    .filter((c) => !c.again)
+    .filter((c) => !c.restruck)
     .map(({ symbol, position, pitches, fingers, moves }) => ({ symbol, position, notes: pitches.map(nameOf), fingers, moves }));
 }
 

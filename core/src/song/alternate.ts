@@ -1,12 +1,12 @@
 import type { Bar } from '../time/bars.js';
 import type { Edit } from './edit.js';
-import type { PartRange } from './edits.js';
+import type { TickRange } from './edits.js';
 
 /** Bars after which one texture gives way to the other. */
 const TURN = 2;
 
 /** Two textures by turns in a stretch, two bars each: A, B, A, B … A pick-up goes with what follows it. */
-export function alternateTextures({ start, end }: PartRange, textures: readonly [string, string], bars: readonly Bar[]): Edit {
+export function alternateTextures({ start, end }: TickRange, textures: readonly [string, string], bars: readonly Bar[]): Edit {
   const inside = bars.filter((b) => b.end > start && b.start < end && b.lead === 0);
   const edits: Edit[] = [];
   for (let k = 0; k * TURN < inside.length; k++) {

@@ -66,40 +66,37 @@ export const FILL_KINDS = ['broken', 'echo', 'walk', 'turn', 'none'] as const;
 export const LAYERS = ['tune', 'bass', 'two-note', 'block', 'texture', 'harmony', 'fills'] as const;
 
 /** Ways to play a song: as it is arranged, its highest and lowest notes alone, or as an accompaniment to a voice. */
-export const WAYS = ['arranged', 'outline', 'sing-along'] as const;
+export const PLAY_MODES = ['arranged', 'outline', 'sing-along'] as const;
 
 const Suggesting = z.object({ vocabulary: z.enum(VOCABULARIES), rhythm: z.enum(HARMONIC_RHYTHMS) });
 
 /** A name that the pianist gave to what begins at a place. */
 const Named = z.object({ at: ticks, name: line(80).min(1) });
 
-/** What the pianist wants of the left hand in a stretch; null where the song's own choice holds. */
+/** What the pianist wants in a stretch of the song. What is not there is as the song has it. */
 const Passage = z.object({
   start: ticks,
   end: ticks.min(1),
-  school: z.enum(SCHOOLS).nullable().default(null),
-  bass: z.enum(BASS_WISHES).nullable().default(null),
+  school: z.enum(SCHOOLS).optional(),
+  bass: z.enum(BASS_WISHES).optional(),
   /** Suggested chords in place of the given ones. */
-  suggest: Suggesting.nullable().default(null),
+  suggest: Suggesting.optional(),
   /** A right hand that stays on one or two notes in place of the tune. */
-  stay: z
-    .object({ notes: z.enum(STAY_NOTES), figure: z.enum(STAY_FIGURES) })
-    .nullable()
-    .default(null),
-  timing: z.enum(CHORD_TIMINGS).nullable().default(null),
-  rhythm: z.enum(TUNE_RHYTHMS).nullable().default(null),
+  stay: z.object({ notes: z.enum(STAY_NOTES), figure: z.enum(STAY_FIGURES) }).optional(),
+  timing: z.enum(CHORD_TIMINGS).optional(),
+  rhythm: z.enum(TUNE_RHYTHMS).optional(),
   /** Octaves that the tune is played higher. */
-  octave: octave.nullable().default(null),
-  level: z.enum(LEVELS).nullable().default(null),
+  octave: octave.optional(),
+  level: z.enum(LEVELS).optional(),
   /** The name of the accompaniment texture. */
-  texture: textureName.nullable().default(null),
-  harmony: Harmony.nullable().default(null),
+  texture: textureName.optional(),
+  harmony: Harmony.optional(),
   /** The pedal, changed with the chords. */
-  pedal: z.boolean().nullable().default(null),
-  walk: z.enum(WALKS).nullable().default(null),
-  loudness: z.enum(LOUDNESSES).nullable().default(null),
-  swell: z.enum(SWELLS).nullable().default(null),
-  ending: z.enum(ENDINGS).nullable().default(null),
+  pedal: z.boolean().optional(),
+  walk: z.enum(WALKS).optional(),
+  loudness: z.enum(LOUDNESSES).optional(),
+  swell: z.enum(SWELLS).optional(),
+  ending: z.enum(ENDINGS).optional(),
 });
 
 /**
@@ -157,7 +154,7 @@ export const ChoicesSchema = z.object({
   textures: z.array(TextureSchema).max(100).default([]),
   /** Layers that are not played. */
   muted: z.array(z.enum(LAYERS)).max(LAYERS.length).default([]),
-  way: z.enum(WAYS).default('arranged'),
+  playMode: z.enum(PLAY_MODES).default('arranged'),
   /** Fingers that the pianist chose, bottom-up, for what a hand strikes at a place. */
   fingers: z
     .array(
@@ -192,17 +189,39 @@ export const HandsSchema = z.object({
   right: Span.nullable().default(null),
 });
 
-export const DOCUMENT_VERSION = 4;
+export const DOCUMENT_VERSION = 5;
+
+type Saved = Readonly<Record<string, unknown>>;
+const isSaved = (data: unknown): data is Saved => typeof data === 'object' && data !== null && !Array.isArray(data);
+
+/** Choices of version 4 as version 5 has them: the play mode by its name, and stretches with what is wished for alone. */
+function choicesFrom4(choices: unknown): unknown {
+  if (!isSaved(choices)) return choices;
+  const { way, passages, ...rest } = choices;
+  const wished = (passage: unknown) =>
+    isSaved(passage) ? Object.fromEntries(Object.entries(passage).filter(([, value]) => value !== null)) : passage;
+  return {
+    ...rest,
+    ...(way === undefined ? {} : { playMode: way }),
+    ...(passages === undefined ? {} : { passages: Array.isArray(passages) ? passages.map(wished) : passages }),
+  };
+}
 
 /**
- * Brings data saved by an earlier version forward. Version 1 knew no schools, suggestions or measured hands, version 2 no
- * fingers, sections, octaves, rhythms, levels, textures, harmony or pedal, version 3 no walks, dynamics, endings, fills,
- * own textures, layers or kept versions: their usual values fill in.
+ * Brings data saved by an earlier version forward, untouched where it is of this version or of a later one. Version 1 knew no schools,
+ * suggestions or measured hands, version 2 no fingers, sections, octaves, rhythms, levels, textures, harmony or pedal, version 3 no
+ * walks, dynamics, endings, fills, own textures, layers or kept versions: their usual values fill in.
  */
-function bringForward(data: unknown): unknown {
-  const saved = data as { version?: unknown } | null;
-  const earlier = typeof saved === 'object' && saved !== null && [1, 2, 3].some((version) => saved.version === version);
-  return earlier ? { ...saved, version: DOCUMENT_VERSION } : data;
+function migrate(data: unknown): unknown {
+  if (!isSaved(data) || ![1, 2, 3, 4].some((version) => data['version'] === version)) return data;
+  const { choices, versions } = data;
+  const kept = (version: unknown) => (isSaved(version) ? { ...version, choices: choicesFrom4(version['choices']) } : version);
+  return {
+    ...data,
+    version: DOCUMENT_VERSION,
+    choices: choicesFrom4(choices),
+    ...(Array.isArray(versions) ? { versions: versions.map(kept) } : {}),
+  };
 }
 
 /** Most versions that are kept of an arrangement. */
@@ -220,7 +239,7 @@ const KeptVersion = z.object({
 
 /** The document: a song, the choices made on it and the hands that play it. Saved data carries its version. */
 export const DocumentSchema = z.preprocess(
-  bringForward,
+  migrate,
   z.object({
     version: z.literal(DOCUMENT_VERSION),
     song: SongSchema,
@@ -254,7 +273,7 @@ export type Ending = (typeof ENDINGS)[number];
 export type LastTouch = (typeof LAST_TOUCHES)[number];
 export type FillKind = (typeof FILL_KINDS)[number];
 export type Layer = (typeof LAYERS)[number];
-export type Way = (typeof WAYS)[number];
+export type PlayMode = (typeof PLAY_MODES)[number];
 export type KeptVersion = z.infer<typeof KeptVersion>;
 export type Hand = 'left' | 'right';
 export type HandProfile = Hands['profile'];

@@ -29,8 +29,8 @@ export function muteLayer(doc: Document, layer: Layer, muted: boolean): Document
 }
 
 /** How the song is played: as arranged, in outline, or as an accompaniment to a voice. */
-export function setWay(doc: Document, way: Choices['way']): Document {
-  return withChoices(doc, { way });
+export function setPlayMode(doc: Document, playMode: Choices['playMode']): Document {
+  return withChoices(doc, { playMode });
 }
 
 /** Keeps a texture of the pianist's own; one of the same name is replaced wherever it is used. */
@@ -45,6 +45,6 @@ export function removeTexture(doc: Document, id: string): Document {
   return withChoices(doc, {
     textures: textures.filter((t) => t.id !== id),
     texture: texture === id ? 'block' : texture,
-    passages: passages.map((p) => (p.texture === id ? { ...p, texture: null } : p)),
+    passages: passages.map(({ texture: used, ...p }) => (used && used !== id ? { ...p, texture: used } : p)),
   });
 }

@@ -6,7 +6,7 @@ import { arrange } from '../arrange/arrange.js';
 import { ENGLISH } from '../words/index.js';
 import { DocumentSchema, type Document } from './decisions.js';
 import { applyEdit, type Edit } from './edit.js';
-import { wishAt } from './edits.js';
+import { settingAt } from './edits.js';
 
 const glass = demo('harbour-glass.abc');
 const { parts } = arrange(glass);
@@ -69,7 +69,7 @@ describe('edits as data', () => {
       ],
     };
     const after: Document = applyEdit(glass, several);
-    expect([first, second].map((r) => wishAt(after, r.start, 'texture'))).toEqual(['bass-chord', 'block']);
+    expect([first, second].map((r) => settingAt(after, r.start, 'texture'))).toEqual(['bass-chord', 'block']);
     expect(ENGLISH.fact(several)).toBe('Ferry in part 2');
   });
 

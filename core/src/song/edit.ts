@@ -9,14 +9,13 @@ import type {
   Hand,
   Hands,
   Layer,
-  Passage,
   School,
   Stay,
   Suggesting,
-  Way,
+  PlayMode,
 } from './decisions.js';
 import { LAYERS } from './decisions.js';
-import { muteLayer, removeTexture, saveTexture, setBalance, setClose, setFill, setWay } from './dressing.js';
+import { muteLayer, removeTexture, saveTexture, setBalance, setClose, setFill, setPlayMode } from './dressing.js';
 import {
   clearParts,
   mergePart,
@@ -34,28 +33,29 @@ import {
   setPassage,
   setSchoolEverywhere,
   setSuggestion,
-  setWish,
+  setSetting,
   splitPart,
   transposeDocument,
   unpinVoicing,
   withChoices,
-  type PartRange,
-  type Wide,
+  type TickRange,
+  type InheritableSettings,
+  type Wishes,
 } from './edits.js';
 import type { Texture } from './texture-data.js';
 import { dropVersion, keepVersion, takeVersion } from './versions.js';
 
 /** A setting of a stretch, or of the whole song (null), where it takes the place of those of its stretches. */
 export type SettingEdit = {
-  [K in keyof Wide]: {
+  [K in keyof InheritableSettings]: {
     readonly code: 'edit.setting';
-    readonly range: PartRange | null;
+    readonly range: TickRange | null;
     readonly setting: K;
-    readonly value: Wide[K];
+    readonly value: InheritableSettings[K];
     /** What the value is called where the pianist named it. */
     readonly title?: string;
   };
-}[keyof Wide];
+}[keyof InheritableSettings];
 
 /** A change to a single chord, note or space, by its place in ticks. */
 export type PlaceEdit =
@@ -80,10 +80,10 @@ export type PlaceEdit =
 /** A change to a stretch, or to the whole song where the range is null. */
 export type RangeEdit =
   | SettingEdit
-  | { readonly code: 'edit.school'; readonly range: PartRange | null; readonly school: School | null }
-  | { readonly code: 'edit.bass'; readonly range: PartRange | null; readonly bass: BassWish }
-  | { readonly code: 'edit.suggest'; readonly range: PartRange | null; readonly suggest: Suggesting | null }
-  | { readonly code: 'edit.stay'; readonly range: PartRange; readonly stay: Stay | null };
+  | { readonly code: 'edit.school'; readonly range: TickRange | null; readonly school: School | null }
+  | { readonly code: 'edit.bass'; readonly range: TickRange | null; readonly bass: BassWish }
+  | { readonly code: 'edit.suggest'; readonly range: TickRange | null; readonly suggest: Suggesting | null }
+  | { readonly code: 'edit.stay'; readonly range: TickRange; readonly stay: Stay | null };
 
 /** What several changes make together. */
 export type EditGroup =
@@ -99,9 +99,9 @@ export type Edit =
   | RangeEdit
   | { readonly code: 'edit.several'; readonly as: EditGroup; readonly edits: readonly Edit[] }
   // How the song is divided. Two parts are always neighbours, as they stand.
-  | { readonly code: 'edit.move-cut'; readonly parts: readonly [PartRange, PartRange]; readonly to: Ticks }
-  | { readonly code: 'edit.split'; readonly part: PartRange; readonly at: Ticks }
-  | { readonly code: 'edit.merge'; readonly parts: readonly [PartRange, PartRange] }
+  | { readonly code: 'edit.move-cut'; readonly parts: readonly [TickRange, TickRange]; readonly to: Ticks }
+  | { readonly code: 'edit.split'; readonly part: TickRange; readonly at: Ticks }
+  | { readonly code: 'edit.merge'; readonly parts: readonly [TickRange, TickRange] }
   | { readonly code: 'edit.part-size'; readonly size: Choices['partSize'] }
   | { readonly code: 'edit.clear-parts' }
   | { readonly code: 'edit.name-part'; readonly at: Ticks; readonly name: string }
@@ -111,7 +111,7 @@ export type Edit =
   | { readonly code: 'edit.close'; readonly change: Partial<Choices['close']> }
   | { readonly code: 'edit.mute'; readonly layer: Layer; readonly muted: boolean }
   | { readonly code: 'edit.up-to-layer'; readonly layer: Layer }
-  | { readonly code: 'edit.play-mode'; readonly mode: Way }
+  | { readonly code: 'edit.play-mode'; readonly mode: PlayMode }
   | { readonly code: 'edit.save-texture'; readonly texture: Texture }
   | { readonly code: 'edit.remove-texture'; readonly id: string; readonly title: string }
   // The song and who plays it.
@@ -135,7 +135,7 @@ type Apply = { readonly [C in Edit['code']]: (doc: Document, edit: Extract<Edit,
 const APPLY: Apply = {
   'edit.several': (doc, { edits }) => edits.reduce(applyEdit, doc),
   // The union pairs each setting with its own values.
-  'edit.setting': (doc, { range, setting, value }) => setWish(doc, range, setting, value as never),
+  'edit.setting': (doc, { range, setting, value }) => setSetting(doc, range, setting, value as never),
   'edit.school': (doc, { range, school }) => (range ? setPassage(doc, range, { school }) : setSchoolEverywhere(doc, school)),
   'edit.bass': (doc, { range, bass }) =>
     range ? setPassage(doc, range, { bass }) : setBass(everywhere(doc, { bass: null }), bass),
@@ -161,7 +161,7 @@ const APPLY: Apply = {
   'edit.close': (doc, { change }) => setClose(doc, change),
   'edit.mute': (doc, { layer, muted }) => muteLayer(doc, layer, muted),
   'edit.up-to-layer': (doc, { layer }) => withChoices(doc, { muted: LAYERS.slice(LAYERS.indexOf(layer) + 1) }),
-  'edit.play-mode': (doc, { mode }) => setWay(doc, mode),
+  'edit.play-mode': (doc, { mode }) => setPlayMode(doc, mode),
   'edit.save-texture': (doc, { texture }) => saveTexture(doc, texture),
   'edit.remove-texture': (doc, { id }) => removeTexture(doc, id),
   'edit.hands': (doc, { change }) => ({ ...doc, hands: { ...doc.hands, ...change } }),
@@ -180,5 +180,4 @@ export function applyEdit(doc: Document, edit: Edit): Document {
 }
 
 /** What is wished for just in some stretches, taken back, since the whole song is to have it. */
-const everywhere = (doc: Document, change: Partial<Passage>): Document =>
-  setPassage(doc, { start: 0, end: doc.song.length }, change);
+const everywhere = (doc: Document, change: Wishes): Document => setPassage(doc, { start: 0, end: doc.song.length }, change);

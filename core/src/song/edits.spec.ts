@@ -19,7 +19,7 @@ import {
   resolveChords,
   setChord,
   setPartSize,
-  setWish,
+  setSetting,
   splitPart,
   transposeSong,
   unpinVoicing,
@@ -39,10 +39,10 @@ describe('a wish for a part', () => {
     const document = documentOf(songOf([['C5', 8]], [[0, 'C']]));
     const part = { start: 0, end: document.song.length / 2 };
     const harmony = { density: 50, size: 'two' as const };
-    const whole = setWish(document, null, 'harmony', harmony);
-    expect(setWish(whole, part, 'harmony', { ...harmony, density: 20 }).choices.passages).toHaveLength(1);
-    expect(setWish(whole, part, 'harmony', { ...harmony }).choices.passages).toEqual([]);
-    expect(setWish(document, part, 'octave', 0).choices.passages).toEqual([]);
+    const whole = setSetting(document, null, 'harmony', harmony);
+    expect(setSetting(whole, part, 'harmony', { ...harmony, density: 20 }).choices.passages).toHaveLength(1);
+    expect(setSetting(whole, part, 'harmony', { ...harmony }).choices.passages).toEqual([]);
+    expect(setSetting(document, part, 'octave', 0).choices.passages).toEqual([]);
   });
 });
 

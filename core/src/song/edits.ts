@@ -8,7 +8,7 @@ import type { BassWish, Choices, Document, Hand, Passage, School, Suggesting } f
 import type { ChordEvent, Song } from './song.js';
 
 /** A part as edits see it. */
-export interface PartRange {
+export interface TickRange {
   readonly start: Ticks;
   readonly end: Ticks;
 }
@@ -41,7 +41,7 @@ const byPlace = <T extends { readonly at: Ticks }>(items: T[]): T[] => items.sor
 const chordEnd = (doc: Document, at: Ticks): Ticks => resolveChords(doc).find((c) => c.at > at)?.at ?? doc.song.length;
 
 /** The choices without what belonged to the chord that stood in a stretch: its pinned keys and its school. */
-const lettingGo = ({ pins, chordSchools }: Choices, at: Ticks, until: Ticks): Partial<Choices> => ({
+const withoutChordChoices = ({ pins, chordSchools }: Choices, at: Ticks, until: Ticks): Partial<Choices> => ({
   pins: pins.filter((p) => p.at < at || p.at >= until),
   chordSchools: chordSchools.filter((c) => c.at !== at),
 });
@@ -55,7 +55,7 @@ export function setChord(doc: Document, at: Ticks, symbol: string, until = chord
   const others = choices.chords.filter((c) => c.at !== at);
   const original = isSuggestedAt(doc, at) ? null : song.chords.find((c) => c.at === at)?.symbol;
   const chords = original === symbol ? others : byPlace([...others, { at, symbol }]);
-  return withChoices(doc, { chords, pins: lettingGo(choices, at, until).pins });
+  return withChoices(doc, { chords, pins: withoutChordChoices(choices, at, until).pins });
 }
 
 /** Leaves the chord at a place out, so that the one before it goes on. */
@@ -64,20 +64,20 @@ export function removeChord(doc: Document, at: Ticks, until = chordEnd(doc, at))
   const others = choices.chords.filter((c) => c.at !== at);
   const comesBack = isSuggestedAt(doc, at) || song.chords.some((c) => c.at === at);
   const chords = comesBack ? byPlace([...others, { at, symbol: null }]) : others;
-  return withChoices(doc, { chords, ...lettingGo(choices, at, until) });
+  return withChoices(doc, { chords, ...withoutChordChoices(choices, at, until) });
 }
 
 /** Lets a chord be as the song brought it, or as it is suggested. */
 export function restoreChord(doc: Document, at: Ticks): Document {
   return withChoices(doc, {
     chords: doc.choices.chords.filter((c) => c.at !== at),
-    ...lettingGo(doc.choices, at, chordEnd(doc, at)),
+    ...withoutChordChoices(doc.choices, at, chordEnd(doc, at)),
   });
 }
 
 /** True where chords are suggested rather than given. */
 function isSuggestedAt({ song, choices }: Pick<Document, 'song' | 'choices'>, at: Ticks): boolean {
-  return (passageAt(choices.passages, at)?.suggest ?? choices.suggest) !== null || song.chords.length === 0;
+  return (passageAt(choices.passages, at)?.suggest ?? choices.suggest ?? null) !== null || song.chords.length === 0;
 }
 
 /** The stretch with wishes of its own that a place lies in. */
@@ -113,30 +113,18 @@ export function setChordSchool(doc: Document, at: Ticks, school: School | null):
   return withChoices(doc, { chordSchools: school === null ? others : byPlace([...others, { at, school }]) });
 }
 
-type Wishes = Omit<Passage, 'start' | 'end'>;
+/** What may be wished for in a stretch; null takes a wish back. */
+export type Wishes = { readonly [K in keyof Omit<Passage, 'start' | 'end'>]?: Passage[K] | null };
 
-/** A stretch in which nothing is wished for. */
-export const NO_WISHES: Wishes = {
-  school: null,
-  bass: null,
-  suggest: null,
-  stay: null,
-  timing: null,
-  rhythm: null,
-  octave: null,
-  level: null,
-  texture: null,
-  harmony: null,
-  pedal: null,
-  walk: null,
-  loudness: null,
-  swell: null,
-  ending: null,
-};
-const WISHES = Object.keys(NO_WISHES) as (keyof Wishes)[];
+/** A stretch with some wishes changed. */
+function withWishes(passage: Passage, wishes: Wishes): Passage {
+  const { start, end, ...own } = { ...passage, ...wishes };
+  const wished = Object.entries(own).filter(([, value]) => value !== null && value !== undefined);
+  return { start, end, ...(Object.fromEntries(wished) as Omit<Passage, 'start' | 'end'>) };
+}
 
 /** Sets what is wished for in a stretch; the rest of what was wished there, and all that was wished around it, stays. */
-export function setPassage(doc: Document, { start, end }: PartRange, change: Partial<Wishes>): Document {
+export function setPassage(doc: Document, { start, end }: TickRange, change: Wishes): Document {
   const cut = doc.choices.passages.flatMap((p): Passage[] =>
     [
       { ...p, end: Math.min(p.end, start) },
@@ -149,37 +137,46 @@ export function setPassage(doc: Document, { start, end }: PartRange, change: Par
   let at = start;
   for (const p of [...cut.filter((q) => q.start >= start && q.end <= end).sort((a, b) => a.start - b.start), null]) {
     const until = p?.start ?? end;
-    if (until > at) inside.push({ start: at, end: until, ...NO_WISHES, ...change });
-    if (p) inside.push({ ...p, ...change });
+    if (until > at) inside.push(withWishes({ start: at, end: until }, change));
+    if (p) inside.push(withWishes(p, change));
     at = p?.end ?? end;
   }
-  const wished = [...outside, ...inside].filter((p) => WISHES.some((wish) => p[wish] !== null));
+  // A stretch is kept for what is wished for in it, beside its two ends.
+  const wished = [...outside, ...inside].filter((p) => Object.keys(p).length > 2);
   return withChoices(doc, { passages: wished.sort((a, b) => a.start - b.start) });
 }
 
 /** Wishes that hold for the whole song as well as for a stretch. */
-export type Wide = Pick<
+export type InheritableSettings = Pick<
   Choices,
   'timing' | 'rhythm' | 'octave' | 'level' | 'texture' | 'harmony' | 'pedal' | 'walk' | 'loudness' | 'swell' | 'ending'
 >;
 
 /** Sets a wish for a stretch, or for the whole song (null), where it takes the place of those of its stretches. */
-export function setWish<K extends keyof Wide>(doc: Document, range: PartRange | null, wish: K, value: Wide[K]): Document {
+export function setSetting<K extends keyof InheritableSettings>(
+  doc: Document,
+  range: TickRange | null,
+  wish: K,
+  value: InheritableSettings[K],
+): Document {
   if (range) return setPassage(doc, range, { [wish]: sameWish(value, doc.choices[wish]) ? null : value });
   const plain = setPassage(doc, { start: 0, end: doc.song.length }, { [wish]: null });
   return withChoices(plain, { [wish]: value });
 }
 
 /** True for equal wishes; harmony is a density and a size, equal where both are. */
-function sameWish(a: Wide[keyof Wide], b: Wide[keyof Wide]): boolean {
+function sameWish(a: InheritableSettings[keyof InheritableSettings], b: InheritableSettings[keyof InheritableSettings]): boolean {
   if (typeof a !== 'object' || typeof b !== 'object') return a === b;
   return a.density === b.density && a.size === b.size;
 }
 
 /** What is wished for at a place: by its stretch, else by the song. */
-export function wishAt<K extends keyof Wide>({ choices }: Pick<Document, 'choices'>, at: Ticks, wish: K): Wide[K] {
-  const own: Wide[K] | null = (passageAt(choices.passages, at)?.[wish] as Wide[K] | null | undefined) ?? null;
-  return own ?? choices[wish];
+export function settingAt<K extends keyof InheritableSettings>(
+  { choices }: Pick<Document, 'choices'>,
+  at: Ticks,
+  wish: K,
+): InheritableSettings[K] {
+  return (passageAt(choices.passages, at)?.[wish] as InheritableSettings[K] | undefined) ?? choices[wish];
 }
 
 /** Chooses the fingers, bottom-up, of what a hand strikes at a place; none to let them be found again. */
@@ -207,7 +204,7 @@ export function unpinVoicing(doc: Document, at: Ticks): Document {
 }
 
 /** Makes each stretch a part of its own; choices that overlap them give way. */
-function fixParts(doc: Document, ranges: readonly PartRange[]): Choices['parts'] {
+function fixParts(doc: Document, ranges: readonly TickRange[]): Choices['parts'] {
   const clear = doc.choices.parts.filter((p) => ranges.every((r) => p.end <= r.start || p.start >= r.end));
   return [...clear, ...ranges].map(({ start, end }) => ({ start, end })).sort((a, b) => a.start - b.start);
 }
@@ -216,7 +213,7 @@ function fixParts(doc: Document, ranges: readonly PartRange[]): Choices['parts']
  * Moves the boundary between part `index - 1` and part `index` (from 0) to a place inside either; a name goes with
  * the part. Null when the place would leave one of the two empty.
  */
-export function moveCut(doc: Document, parts: readonly PartRange[], index: number, to: Ticks): Document | null {
+export function moveCut(doc: Document, parts: readonly TickRange[], index: number, to: Ticks): Document | null {
   const before = parts[index - 1];
   const after = parts[index];
   if (!before || !after || to <= before.start || to >= after.end) return null;
@@ -232,7 +229,7 @@ export function moveCut(doc: Document, parts: readonly PartRange[], index: numbe
 }
 
 /** Splits the part (index from 0) at a place inside it. Null when the place is not inside. */
-export function splitPart(doc: Document, parts: readonly PartRange[], index: number, at: Ticks): Document | null {
+export function splitPart(doc: Document, parts: readonly TickRange[], index: number, at: Ticks): Document | null {
   const part = parts[index];
   if (!part || at <= part.start || at >= part.end) return null;
   return withChoices(doc, {
@@ -244,7 +241,7 @@ export function splitPart(doc: Document, parts: readonly PartRange[], index: num
 }
 
 /** Joins the part (index from 0) to the one before it. Null for the first. */
-export function mergePart(doc: Document, parts: readonly PartRange[], index: number): Document | null {
+export function mergePart(doc: Document, parts: readonly TickRange[], index: number): Document | null {
   const before = parts[index - 1];
   const part = parts[index];
   if (!before || !part) return null;

@@ -2,7 +2,7 @@ import { alsoIn, ENGLISH } from '../words/index.js';
 import { describe, expect, it } from 'vitest';
 import { demo } from '../../testing/songs.js';
 import { applyEdit, type Edit } from './edit.js';
-import { setPassage, wishAt } from './edits.js';
+import { setPassage, settingAt } from './edits.js';
 import { arrange } from '../arrange/arrange.js';
 import { linkedEdit } from './linked.js';
 import { repeatsOf } from './linked.js';
@@ -65,7 +65,7 @@ describe('an edit in a part and its repeats', () => {
     const after = applyEdit(applyEdit(own, edit), link.edit);
     const schools = arrange(after).parts.map((p) => p.chords[0].school);
     expect(schools.map((s) => s === 'octave')).toEqual([true, false, true, false, false, false, true, false]);
-    expect(wishAt(after, three.start, 'loudness')).toBe('ff');
+    expect(settingAt(after, three.start, 'loudness')).toBe('ff');
   });
 
   it('has nothing to offer for a change of the whole song, of a name, or of a part that stands alone', () => {

@@ -1,9 +1,9 @@
 import type { Ticks } from '../time/ticks.js';
 import type { Edit, PlaceEdit, RangeEdit } from './edit.js';
-import type { PartRange } from './edits.js';
+import type { TickRange } from './edits.js';
 
 /** A part as it is linked to those that it repeats. */
-interface LinkedPart extends PartRange {
+interface LinkedPart extends TickRange {
   readonly number: number;
   /** The earlier part that it takes up, and where it first differs from it; null where it does not. */
   readonly repeats: { readonly part: number; readonly kind: string; readonly differsFrom: Ticks | null } | null;
@@ -72,7 +72,7 @@ export function linkedEdit(edit: Edit, parts: readonly LinkedPart[], number: num
 }
 
 /** The single changes of an edit where each lies at a place in the part, or holds for all of it; else null. */
-function inside(edit: Edit, part: PartRange): (PlaceEdit | RangeEdit)[] | null {
+function inside(edit: Edit, part: TickRange): (PlaceEdit | RangeEdit)[] | null {
   switch (edit.code) {
     case 'edit.several': {
       const each = edit.edits.map((e) => inside(e, part));
@@ -99,7 +99,7 @@ function inside(edit: Edit, part: PartRange): (PlaceEdit | RangeEdit)[] | null {
 }
 
 /** The same change in another part, as far from its start. */
-function moved(edit: PlaceEdit | RangeEdit, from: PartRange, to: PartRange): Edit {
+function moved(edit: PlaceEdit | RangeEdit, from: TickRange, to: TickRange): Edit {
   const by = to.start - from.start;
   if ('range' in edit) return { ...edit, range: { start: to.start, end: to.end } };
   if (edit.code === 'edit.chord' && edit.until !== undefined) return { ...edit, at: edit.at + by, until: edit.until + by };

@@ -6,7 +6,7 @@ import { arrange } from '../arrange/arrange.js';
 import { countNotes } from '../join/counting.js';
 import { layBars } from '../time/bars.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
-import { setWish } from './edits.js';
+import { setSetting } from './edits.js';
 import type { Song } from './song.js';
 import { isSyncopated, straighten } from './rhythm.js';
 
@@ -83,9 +83,9 @@ describe('a straightened tune', () => {
     ];
     const cut = { ...doc, choices: { ...doc.choices, parts } };
     const lengths = (d: typeof doc) => arrange(d).parts.map((p) => p.melody[0].length / Q);
-    expect(lengths(setWish(cut, parts[1], 'rhythm', 'plain'))).toEqual([1.5, 1]);
-    expect(lengths(setWish(cut, null, 'rhythm', 'plain'))).toEqual([1, 1]);
-    expect(lengths(setWish(setWish(cut, null, 'rhythm', 'plain'), parts[0], 'rhythm', 'sung'))).toEqual([1.5, 1]);
+    expect(lengths(setSetting(cut, parts[1], 'rhythm', 'plain'))).toEqual([1.5, 1]);
+    expect(lengths(setSetting(cut, null, 'rhythm', 'plain'))).toEqual([1, 1]);
+    expect(lengths(setSetting(setSetting(cut, null, 'rhythm', 'plain'), parts[0], 'rhythm', 'sung'))).toEqual([1.5, 1]);
   });
 });
 

@@ -1,16 +1,16 @@
 import type { DrillAnswer } from '../catalogue/drills/drill.js';
 import { isDrill, type Pass } from '../practice/log.js';
-import type { Step } from '../practice/steps.js';
+import type { PracticeStep } from '../practice/steps.js';
 import { STEPS } from './en/labels.js';
 import type { Speech } from './speech.js';
 
 /** The parts of a step: "Part 3", "Parts 1 to 4", "The whole song". */
-export function stepTitle({ whole, parts: { from, to } }: Pick<Step, 'whole' | 'parts'>): string {
+export function stepTitle({ whole, parts: { from, to } }: Pick<PracticeStep, 'whole' | 'parts'>): string {
   return whole ? 'The whole song' : from === to ? `Part ${from}` : `Parts ${from} to ${to}`;
 }
 
 /** What is done in a step: "right hand alone". */
-export const stepWork = ({ kind, newEnding }: Pick<Step, 'kind' | 'newEnding'>): string =>
+export const stepWork = ({ kind, newEnding }: Pick<PracticeStep, 'kind' | 'newEnding'>): string =>
   newEnding ? `${STEPS[kind]}, the new ending` : STEPS[kind];
 
 /** What a pass was of: "Part 3, right hand alone"; a drill or a warm-up by its own name. */

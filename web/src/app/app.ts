@@ -97,7 +97,7 @@ export class App {
   });
 
   constructor() {
-    this.actions.offer(() => this.everywhere());
+    this.actions.register(() => this.everywhere());
     addEventListener('online', () => this.offline.set(false));
     addEventListener('offline', () => this.offline.set(true));
     // What had the focus is gone with its screen: a reader goes on at the head of the new one.
@@ -153,9 +153,9 @@ export class App {
 
   /** What can be done on every screen. */
   private everywhere(): Action[] {
-    const go = (name: string, holds: string, ...path: string[]): Action => ({
+    const go = (name: string, keywords: string, ...path: string[]): Action => ({
       name: `Go to: ${name}`,
-      holds,
+      keywords,
       run: () => void this.router.navigate(path),
     });
     const id = this.desk.id();

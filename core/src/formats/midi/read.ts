@@ -17,7 +17,7 @@ const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).de
 const MAX_BYTES = 4_000_000;
 const MAX_PLAYED = 60_000;
 /** A note as it was played: places in quarter notes. */
-export interface Played {
+export interface RecordedNote {
   readonly at: number;
   readonly until: number;
   readonly midi: number;
@@ -29,7 +29,7 @@ interface Track {
   readonly name: string | null;
   /** From 1, in the order of the file. */
   readonly number: number;
-  readonly notes: readonly Played[];
+  readonly notes: readonly RecordedNote[];
 }
 
 /**
@@ -136,9 +136,9 @@ function likelyTune(tracks: readonly Track[]): Track {
 }
 
 /** One note at a time: the top one of what is struck together, without what lies under it in the other hand's half. */
-export function singleLine(notes: readonly Played[]): Played[] {
+export function singleLine(notes: readonly RecordedNote[]): RecordedNote[] {
   const split = splitOf(notes);
-  const line: Played[] = [];
+  const line: RecordedNote[] = [];
   for (const note of notes) {
     const last = line[line.length - 1];
     if (note.midi < split) continue;
@@ -159,7 +159,7 @@ const TOGETHER = 0.06;
 const UNDER = 0.24;
 
 /** The key between two hands that play one track: the middle of the two heaps of its pitches; 0 where there is one heap. */
-function splitOf(notes: readonly Played[]): number {
+function splitOf(notes: readonly RecordedNote[]): number {
   const midis = notes.map((n) => n.midi);
   const [low, high] = [Math.min(...midis), Math.max(...midis)];
   if (high - low < 24) return 0;
@@ -174,7 +174,7 @@ function splitOf(notes: readonly Played[]): number {
 }
 
 /** The line on a grid, in ticks; a note that would vanish keeps the shortest value of the grid, one that nearly reaches the next is held to it. */
-export function onGrid(line: readonly Played[], grid: GridName): { at: Ticks; length: Ticks; midi: number }[] {
+export function onGrid(line: readonly RecordedNote[], grid: GridName): { at: Ticks; length: Ticks; midi: number }[] {
   const starts = snap(
     line.map((n) => n.at),
     grid,
@@ -202,7 +202,7 @@ export function onGrid(line: readonly Played[], grid: GridName): { at: Ticks; le
 const WRITTEN_ON = [8, 12, 5, 7];
 
 /** A line that was written, not played: every note begins and ends on a usual part of a quarter note. Null where one does not. */
-function asWritten(line: readonly Played[]): { at: Ticks; length: Ticks; midi: number }[] | null {
+function asWritten(line: readonly RecordedNote[]): { at: Ticks; length: Ticks; midi: number }[] | null {
   const place = (quarters: number): Ticks | null => {
     const parts = WRITTEN_ON.find((n) => Math.abs(quarters * n - Math.round(quarters * n)) < n * EXACT);
     return parts === undefined ? null : Math.round((Math.round(quarters * parts) * Q) / parts);
@@ -316,7 +316,12 @@ function withTempos(
 const spelled = (midi: number, key: Key): Pitch => pitchAt(spelledIn(key, midi % 12), midi);
 
 /** Chords of bars, or of half bars where these differ, named from everything that sounds in them, the tune counting less. */
-function chordsOf(others: readonly Played[], line: readonly Played[], bars: readonly LaidBar[], key: Key): ChordEvent[] {
+function chordsOf(
+  others: readonly RecordedNote[],
+  line: readonly RecordedNote[],
+  bars: readonly LaidBar[],
+  key: Key,
+): ChordEvent[] {
   const chords: ChordEvent[] = [];
   const say = (at: Ticks, symbol: string | null) => {
     if (symbol !== null && chords.at(-1)?.symbol !== symbol) chords.push({ at, symbol });
@@ -341,10 +346,16 @@ function chordsOf(others: readonly Played[], line: readonly Played[], bars: read
 /** Share of the weight of an accompanying note that a note of the tune has. */
 const TUNE_SHARE = 0.25;
 
-function chordIn(others: readonly Played[], line: readonly Played[], start: Ticks, end: Ticks, key: Key): string | null {
+function chordIn(
+  others: readonly RecordedNote[],
+  line: readonly RecordedNote[],
+  start: Ticks,
+  end: Ticks,
+  key: Key,
+): string | null {
   const weights = new Array<number>(12).fill(0);
   const [from, to] = [start / Q, end / Q];
-  let bass: Played | null = null;
+  let bass: RecordedNote | null = null;
   for (const [notes, share] of [[others, 1] as const, [line, TUNE_SHARE] as const])
     for (const n of notes) {
       const sounds = Math.min(n.until, to) - Math.max(n.at, from);
@@ -366,7 +377,7 @@ function signatureIn(data: Uint8Array): { fifths: number; mode: 'major' | 'minor
 }
 
 /** The key as it is written, or as it is heard. */
-export function keyFor(line: readonly Played[], signature: ReturnType<typeof signatureIn>): Key {
+export function keyFor(line: readonly RecordedNote[], signature: ReturnType<typeof signatureIn>): Key {
   if (signature) return keyFromSignature(signature.fifths, signature.mode);
   const heard = line.map((n) => ({ pitchClass: n.midi % 12, weight: n.until - n.at }));
   const last = line[line.length - 1];

@@ -2,7 +2,7 @@ import { barTicks, beatTicks, type Meter } from '../../time/meter.js';
 import { TICKS_PER_QUARTER as Q } from '../../time/ticks.js';
 import { assemble } from '../measures.js';
 import { reading, refuse, type Answers, type Reading } from '../result.js';
-import { gridQuestions, keyFor, layOut, measuresOf, onGrid, singleLine, type Played } from './read.js';
+import { gridQuestions, keyFor, layOut, measuresOf, onGrid, singleLine, type RecordedNote } from './read.js';
 import { GRID_NAMES, likelyGrid } from './quantise.js';
 
 /** A tune as it was played in: places in quarter notes from the first beat of the first bar. */
@@ -11,7 +11,7 @@ export interface Recording {
   /** Quarter notes a minute. */
   readonly tempo: number;
   readonly meter: Meter;
-  readonly notes: readonly Played[];
+  readonly notes: readonly RecordedNote[];
 }
 
 /**

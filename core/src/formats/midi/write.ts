@@ -11,7 +11,7 @@ import { toBytes } from './text.js';
 const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
 
 /** A note to be played. */
-export interface PlayedNote {
+export interface MidiNote {
   readonly hand: 'left' | 'right';
   readonly at: Ticks;
   readonly length: Ticks;
@@ -32,7 +32,7 @@ const LIFTED = 1 / 24;
 /** Writes a Standard MIDI File of two tracks, right hand and left hand, with the course of the tempo, meter, key, loudness, and the pedal in both. */
 export function writeMidi(
   song: Song,
-  notes: readonly PlayedNote[],
+  notes: readonly MidiNote[],
   pedal: readonly PedalMove[] = [],
   tempo: readonly TempoPoint[] = [{ at: 0, percent: 100 }],
 ): Uint8Array {
@@ -91,7 +91,7 @@ function withSignature(bytes: Uint8Array, fifths: number): Uint8Array {
 }
 
 /** The smallest usual resolution that keeps every length exact: 480 a quarter unless there are odd tuplets. */
-function resolution(notes: readonly PlayedNote[]): number {
+function resolution(notes: readonly MidiNote[]): number {
   for (const ppq of [480, 3360]) {
     const grid = TICKS_PER_QUARTER / ppq;
     if (notes.every((n) => n.at % grid === 0 && n.length % grid === 0)) return ppq;

@@ -45,7 +45,7 @@ export function asArranged({ song }: Arrangement, percent: number): Omit<PlanOpt
 /** Seconds that a key is let go before the next, so that repeated notes speak. */
 const LIFT = 0.03;
 
-type Played = Pick<ScoreNote, 'hand' | 'at' | 'length' | 'pitch' | 'loudness'>;
+type AudibleNote = Pick<ScoreNote, 'hand' | 'at' | 'length' | 'pitch' | 'loudness'>;
 
 /** Plans what is heard of an arrangement up to and including one part. */
 export function planSounds(arrangement: Arrangement, part: Part, options: PlanOptions): Plan {
@@ -58,7 +58,7 @@ export function planStretch(
   from: number,
   to: number,
   options: Omit<PlanOptions, 'scope'>,
-  tried: readonly Played[] = [],
+  tried: readonly AudibleNote[] = [],
 ): Plan {
   const steady = (ticks: number) => toSeconds(ticks, options.tempo);
   const start = secondsTo(from, arrangement.tempo, options.tempo);

@@ -1,10 +1,10 @@
 import type { Part } from '@joined-hands/core/arrange';
-import type { Edit, PartRange } from '@joined-hands/core/song';
+import type { Edit, TickRange } from '@joined-hands/core/song';
 
-const rangeOf = ({ start, end }: Part): PartRange => ({ start, end });
+const rangeOf = ({ start, end }: Part): TickRange => ({ start, end });
 
 /** The part at an index, from 0, with the one before it; null for the first. */
-export function neighbours(parts: readonly Part[], index: number): readonly [PartRange, PartRange] | null {
+export function neighbours(parts: readonly Part[], index: number): readonly [TickRange, TickRange] | null {
   const [before, part] = [parts[index - 1], parts[index]];
   return before && part ? [rangeOf(before), rangeOf(part)] : null;
 }

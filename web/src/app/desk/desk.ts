@@ -106,7 +106,7 @@ export class Desk implements OnDestroy {
   protected readonly progression = computed(() => this.wide() && this.desk.view() === 'left');
   /** The joins as sentences in place of the strip; only where the hands are joined. */
   protected readonly inWords = signal(false);
-  protected readonly told = computed(() => this.inWords() && this.desk.view() === 'joined');
+  protected readonly showSentences = computed(() => this.inWords() && this.desk.view() === 'joined');
   /** Keys of an alternative that is tried by ear. */
   protected readonly trial = linkedSignal<{ at: number | undefined; pitches: readonly string[] | null }>(() => ({
     at: this.desk.selection()?.at,
@@ -193,7 +193,7 @@ export class Desk implements OnDestroy {
     return linked ? alsoIn(linked.parts, linked.differing, this.words.say()) : '';
   });
   /** True where the part has words to learn by. */
-  protected readonly sings = computed(() => this.part()?.melody.some((n) => n.lyric !== null) ?? false);
+  protected readonly hasLyrics = computed(() => this.part()?.melody.some((n) => n.lyric !== null) ?? false);
 
   constructor() {
     afterRenderEffect((onCleanup) => {
@@ -204,7 +204,7 @@ export class Desk implements OnDestroy {
       onCleanup(() => observer.disconnect());
     });
     openSong(this.id);
-    inject(Actions).offer(() => this.doable());
+    inject(Actions).register(() => this.actions());
     // The part that sounds is the part that is shown.
     effect(() => {
       const at = this.player.position();
@@ -277,7 +277,7 @@ export class Desk implements OnDestroy {
   }
 
   /** What can be done at the desk, beside what its panels offer. */
-  private doable(): Action[] {
+  private actions(): Action[] {
     const part = this.part()?.number ?? 1;
     return [
       { name: this.player.state() === 'silent' ? 'Start' : 'Stop', keys: [' '], run: () => this.toggle() },

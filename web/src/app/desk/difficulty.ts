@@ -1,7 +1,7 @@
 import type { Edit } from '@joined-hands/core/song';
 import { LEVEL_LABELS } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { songDifficulty, type Ease, type Version } from '@joined-hands/core/arrange';
+import { songDifficulty, type Ease, type LevelOption } from '@joined-hands/core/arrange';
 import type { Load } from '@joined-hands/core/difficulty';
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
@@ -27,7 +27,7 @@ export class DifficultyPanel {
   private readonly workers = inject(Workers);
   protected readonly words = inject(Words);
   protected readonly reach = signal<Reach>('part');
-  protected readonly versions = signal<readonly Version[]>([]);
+  protected readonly versions = signal<readonly LevelOption[]>([]);
   protected readonly helps = signal<readonly Ease[] | null>(null);
 
   protected readonly part = this.desk.currentPart;
@@ -84,7 +84,7 @@ export class DifficultyPanel {
     return load.reasons.map(this.words.say().fact).join(' · ');
   }
 
-  protected chooseVersion({ level }: Version): void {
+  protected chooseVersion({ level }: LevelOption): void {
     void this.choose({ code: 'edit.setting', range: this.range(), setting: 'level', value: level });
   }
 }

@@ -20,11 +20,11 @@ import {
   STAY_NOTES,
   TUNE_RHYTHMS,
   passageAt,
-  wishAt,
+  settingAt,
   type BassWish,
   type ChordTiming,
   type Choices,
-  type PartRange,
+  type TickRange,
   type TuneRhythm,
   type School,
   type Stay,
@@ -160,7 +160,7 @@ export class HandBar {
     const parts = this.desk.arrangement()?.parts ?? [];
     return parts.filter((p) => {
       const first = p.repeats?.kind === 'exact' || p.repeats?.kind === 'new-ending' ? parts[p.repeats.part - 1] : null;
-      return doc && first && wishAt(doc, p.start, 'octave') <= wishAt(doc, first.start, 'octave');
+      return doc && first && settingAt(doc, p.start, 'octave') <= settingAt(doc, first.start, 'octave');
     });
   });
   protected readonly canRiseAgain = computed(() => this.again().length > 0);
@@ -177,11 +177,11 @@ export class HandBar {
   private wish<K extends 'timing' | 'rhythm' | 'octave'>(wish: K): Choices[K] | null {
     const doc = this.desk.document();
     const part = this.desk.currentPart();
-    return doc ? wishAt(doc, part?.start ?? 0, wish) : null;
+    return doc ? settingAt(doc, part?.start ?? 0, wish) : null;
   }
 
   /** The current part, or null for the whole song. */
-  private reached(): PartRange | null {
+  private reached(): TickRange | null {
     const part = this.desk.currentPart();
     return this.reach() !== 'song' && part ? { start: part.start, end: part.end } : null;
   }
@@ -203,7 +203,7 @@ export class HandBar {
     const doc = this.desk.document();
     if (!doc) return;
     const edits = this.again().map(({ start, end }): Edit => {
-      const value = wishAt(doc, start, 'octave') + 1;
+      const value = settingAt(doc, start, 'octave') + 1;
       return { code: 'edit.setting', range: { start, end }, setting: 'octave', value };
     });
     void this.desk.edit({ code: 'edit.several', as: { kind: 'octave-again' }, edits });
@@ -231,7 +231,7 @@ export class HandBar {
   }
 
   constructor() {
-    inject(Actions).offer(() =>
+    inject(Actions).register(() =>
       SCHOOLS.map((school) => ({
         name: `Left hand: ${SCHOOL_LABELS[school].name}${this.reach() === 'song' ? '' : ', this ' + this.reach()}`,
         run: () => void this.chooseSchool(school),

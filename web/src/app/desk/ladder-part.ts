@@ -13,7 +13,7 @@ import {
 import type { Part } from '@joined-hands/core/arrange';
 import { partTitle, repeatWords } from '@joined-hands/core/words';
 import { DeskStore } from '../state/desk.store';
-import { More, type Deed } from '../widgets/more';
+import { More, type MenuItem } from '../widgets/more';
 import { Signs } from '../widgets/signs';
 import { Words } from '../words/words';
 import { neighbours, cutBetween } from './cuts';
@@ -56,9 +56,9 @@ export class LadderPart {
   protected readonly reasons = computed(() => this.part().difficulty.reasons.map(this.words.say().fact).join('; '));
 
   /** What can be done to this part, as its menu shows it. */
-  readonly actions = computed((): Deed[] => {
+  readonly actions = computed((): MenuItem[] => {
     const { number } = this.part();
-    const own: Deed[] = [
+    const own: MenuItem[] = [
       { name: 'Name this part', run: () => this.startNaming('part') },
       { name: 'Name a section from here', run: () => this.startNaming('section') },
     ];

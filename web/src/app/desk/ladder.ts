@@ -28,7 +28,7 @@ export class Ladder {
   private readonly rows = viewChildren(LadderPart);
 
   constructor() {
-    inject(Actions).offer(() => {
+    inject(Actions).register(() => {
       const row = this.rows().find((r) => r.part().number === this.currentNumber());
       return row
         ? [...row.actions(), ...this.sizes.map((s) => ({ name: `Divide into ${s} parts`, run: () => this.resize(s) }))]

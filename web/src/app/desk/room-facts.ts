@@ -1,7 +1,7 @@
 import { placeOf } from '@joined-hands/core/time';
 import { FILL_LABELS } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import type { Room } from '@joined-hands/core/arrange';
+import type { FillSlot } from '@joined-hands/core/arrange';
 import { type FillKind } from '@joined-hands/core/song';
 import { asArranged, planStretch } from '../audio/plan';
 import { DeskStore } from '../state/desk.store';
@@ -44,7 +44,7 @@ const TRIED = 0.6;
   styleUrl: './room-facts.less',
 })
 export class RoomFacts {
-  readonly room = input.required<Room>();
+  readonly room = input.required<FillSlot>();
   private readonly desk = inject(DeskStore);
   private readonly settings = inject(SettingsStore);
   protected readonly words = inject(Words);

@@ -7,12 +7,12 @@ import {
   LAST_TOUCHES,
   LOUDNESSES,
   SWELLS,
-  wishAt,
+  settingAt,
   type Choices,
   type Ending,
   type LastTouch,
   type Loudness,
-  type PartRange,
+  type TickRange,
   type Swell,
 } from '@joined-hands/core/song';
 import { DeskStore } from '../state/desk.store';
@@ -77,10 +77,10 @@ export class SoundPanel {
   private wish<K extends 'loudness' | 'swell' | 'ending'>(wish: K): Choices[K] | null {
     const doc = this.desk.document();
     const part = this.part();
-    return doc && part ? wishAt(doc, part.start, wish) : null;
+    return doc && part ? settingAt(doc, part.start, wish) : null;
   }
 
-  private range(): PartRange | null {
+  private range(): TickRange | null {
     const part = this.part();
     return this.reach() === 'part' && part ? { start: part.start, end: part.end } : null;
   }

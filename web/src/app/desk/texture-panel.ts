@@ -5,7 +5,7 @@ import { RouterLink } from '@angular/router';
 import { NzSliderModule } from 'ng-zorro-antd/slider';
 import { proposedPlan, proposedPlanEdit } from '@joined-hands/core/arrange';
 import { FREE, MOST_HARMONY, textureNamed } from '@joined-hands/core/fills';
-import { HARMONY_SIZES, WALKS, wishAt, type Harmony, type PartRange, type Texture, type Walk } from '@joined-hands/core/song';
+import { HARMONY_SIZES, WALKS, settingAt, type Harmony, type TickRange, type Texture, type Walk } from '@joined-hands/core/song';
 import { Actions } from '../state/actions';
 import { DeskStore } from '../state/desk.store';
 import { Choice } from '../widgets/choice';
@@ -48,7 +48,7 @@ export class TexturePanel {
   protected readonly harmony = computed((): Harmony => {
     const doc = this.desk.document();
     const part = this.part();
-    return doc && part ? wishAt(doc, part.start, 'harmony') : { density: 0, size: 'one' };
+    return doc && part ? settingAt(doc, part.start, 'harmony') : { density: 0, size: 'one' };
   });
   protected readonly density = computed(() => `${this.harmony().density}` as Density);
 
@@ -67,12 +67,12 @@ export class TexturePanel {
   protected readonly walk = computed((): Walk => {
     const doc = this.desk.document();
     const part = this.part();
-    return doc && part ? wishAt(doc, part.start, 'walk') : 'none';
+    return doc && part ? settingAt(doc, part.start, 'walk') : 'none';
   });
   protected readonly current = computed(() => {
     const doc = this.desk.document();
     const part = this.part();
-    return doc && part ? wishAt(doc, part.start, 'texture') : null;
+    return doc && part ? settingAt(doc, part.start, 'texture') : null;
   });
   protected readonly value = computed(() => {
     const own = this.desk.document()?.choices.textures ?? [];
@@ -90,14 +90,14 @@ export class TexturePanel {
   protected readonly pedal = computed(() => {
     const doc = this.desk.document();
     const part = this.part();
-    return doc !== null && part !== null && wishAt(doc, part.start, 'pedal');
+    return doc !== null && part !== null && settingAt(doc, part.start, 'pedal');
   });
 
   protected choosePedal(pedal: boolean): void {
     void this.desk.edit({ code: 'edit.setting', range: this.range(), setting: 'pedal', value: pedal });
   }
 
-  private range(): PartRange | null {
+  private range(): TickRange | null {
     const part = this.part();
     return this.reach() === 'part' && part ? { start: part.start, end: part.end } : null;
   }
@@ -112,7 +112,7 @@ export class TexturePanel {
   }
 
   constructor() {
-    inject(Actions).offer(() =>
+    inject(Actions).register(() =>
       this.textures().map((texture) => ({ name: `Texture: ${texture.title}`, run: () => this.choose(texture) })),
     );
   }

@@ -77,7 +77,7 @@ export class Transport {
   ]);
 
   constructor() {
-    inject(Actions).offer(() => {
+    inject(Actions).register(() => {
       const { settings } = this;
       return [
         { name: settings.click() ? 'Click off' : 'Click on', run: () => settings.set({ click: !settings.click() }) },

@@ -122,7 +122,7 @@ export class DrillsScreen {
   constructor() {
     void this.practice.load();
     openSong(this.id);
-    inject(Actions).offer(() => this.doable());
+    inject(Actions).register(() => this.doable());
     effect(() => {
       const wished = this.drill();
       const first = DRILLS.find((e) => e.kind === wished) ?? (this.id() ? DRILLS[0] : undefined);

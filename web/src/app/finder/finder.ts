@@ -25,7 +25,7 @@ export class Finder {
   protected readonly shown = signal(false);
 
   private readonly entries = computed((): readonly Entry[] => [
-    ...this.actions.all().flatMap((a) => (a.run ? [{ name: a.name, hint: a.holds ?? keyOf(a), run: a.run }] : [])),
+    ...this.actions.all().flatMap((a) => (a.run ? [{ name: a.name, hint: a.keywords ?? keyOf(a), run: a.run }] : [])),
     ...this.shelf
       .songs()
       .flatMap(({ id, card }) =>

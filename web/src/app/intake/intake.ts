@@ -36,7 +36,7 @@ const WAYS = [
   { id: 'file', text: 'Choose a file' },
   { id: 'play', text: 'Play it in' },
 ] as const;
-type Way = (typeof WAYS)[number]['id'];
+type IntakeSource = (typeof WAYS)[number]['id'];
 
 /** Larger files are not even read. */
 const LARGEST_FILE = 20_000_000;
@@ -68,7 +68,7 @@ export class Intake implements OnDestroy {
   private readonly editor = viewChild<ElementRef<HTMLTextAreaElement>>('editor');
 
   protected readonly ways = WAYS;
-  protected readonly way = signal<Way>('letters');
+  protected readonly way = signal<IntakeSource>('letters');
   protected readonly letters = signal<string>(TYPED.letters.first);
   protected readonly abc = signal('');
   /** What is known of the notation at hand; null where nothing is typed. */
@@ -92,11 +92,13 @@ export class Intake implements OnDestroy {
   protected readonly fileName = signal('');
   protected readonly over = signal(false);
   /** The last text that could be read, as a document with its arrangement. It stays while a slip is mended. */
-  protected readonly good = linkedSignal<{ way: Way; document: Document | null; arrangement: Arrangement | null }>(() => ({
-    way: this.way(),
-    document: null,
-    arrangement: null,
-  }));
+  protected readonly good = linkedSignal<{ way: IntakeSource; document: Document | null; arrangement: Arrangement | null }>(
+    () => ({
+      way: this.way(),
+      document: null,
+      arrangement: null,
+    }),
+  );
   /** True where a file was read and its song is shown. */
   protected readonly taken = computed(() => this.good().document !== null && this.reading() === null && this.sentence() === null);
   private turn = 0;
@@ -151,7 +153,7 @@ export class Intake implements OnDestroy {
     return this.library.keepSetting('draft', draft).catch(() => undefined);
   }
 
-  protected choose(way: Way): void {
+  protected choose(way: IntakeSource): void {
     this.way.set(way);
     this.answers = {};
     this.last = null;
@@ -217,7 +219,7 @@ export class Intake implements OnDestroy {
     return read;
   }
 
-  private async show(way: Way, turn: number, answer: Answer<Reading>): Promise<void> {
+  private async show(way: IntakeSource, turn: number, answer: Answer<Reading>): Promise<void> {
     if (turn !== this.turn) return;
     if (!answer.ok) return this.sentence.set(`This could not be read: ${TROUBLE[answer.trouble]}. Shorten it, or choose a file.`);
     const read = answer.value;
@@ -232,7 +234,7 @@ export class Intake implements OnDestroy {
 
   /** Shows a song that was read, arranged, with what was found beside it. */
   private async preview(
-    way: Way,
+    way: IntakeSource,
     turn: number,
     document: Document,
     found: Pick<Found, 'notices' | 'questions' | 'counted'>,

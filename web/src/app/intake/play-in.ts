@@ -23,7 +23,7 @@ const VALUES = [
 type ValueId = (typeof VALUES)[number]['id'];
 
 /** A key or a rest that was entered step by step. */
-interface Step {
+interface RecordedStep {
   readonly midi: number | null;
   readonly quarters: number;
 }
@@ -63,7 +63,7 @@ export class PlayIn implements OnDestroy {
   protected readonly values = VALUES;
   protected readonly value = signal<ValueId>('1');
   protected readonly dotted = signal(false);
-  protected readonly steps = signal<readonly Step[]>([]);
+  protected readonly steps = signal<readonly RecordedStep[]>([]);
   /** Counting in, recording, or neither. */
   protected readonly state = signal<'idle' | 'counting' | 'recording'>('idle');
   protected readonly taken = signal(0);
@@ -89,7 +89,7 @@ export class PlayIn implements OnDestroy {
   constructor() {
     this.keys.pressedKeys.pipe(takeUntilDestroyed()).subscribe((midi) => this.press(midi));
     this.keys.released.pipe(takeUntilDestroyed()).subscribe((midi) => this.release(midi));
-    inject(Actions).offer(() =>
+    inject(Actions).register(() =>
       this.mode() === 'steps'
         ? [
             { name: 'Undo the last note', keys: ['Backspace'], run: () => this.takeBack() },

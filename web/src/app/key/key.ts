@@ -19,7 +19,7 @@ import { What } from '../words/what';
 const MEASURES = [
   { id: 'difficulty', text: 'Difficulty' },
   { id: 'black', text: 'Black keys' },
-  { id: 'stretches', text: 'Wide stretches' },
+  { id: 'stretches', text: 'InheritableSettings stretches' },
   { id: 'jumps', text: 'Jumps' },
 ] as const;
 export type Measure = (typeof MEASURES)[number]['id'];

@@ -13,7 +13,7 @@ import {
   alternateTextures,
   ENDINGS,
   LOUDNESSES,
-  wishAt,
+  settingAt,
   type Ending,
   type Loudness,
   type Texture,
@@ -82,7 +82,7 @@ export class PlanScreen implements OnDestroy {
     const proposed = proposedPlan(arrangement);
     const bySection = new Map(sections.map((s) => [s.start, { name: sectionTitle(s.name), from: s.from, to: s.to }]));
     return parts.map((part, i) => {
-      const texture = wishAt(doc, part.start, 'texture');
+      const texture = settingAt(doc, part.start, 'texture');
       const { meter } = barAt(bars, part.end - 1);
       return {
         part,
@@ -92,8 +92,8 @@ export class PlanScreen implements OnDestroy {
         energy: textureNamed(texture, doc.choices.textures)?.energy ?? 0,
         textures: [...doc.choices.textures, ...TEXTURES].filter((t) => patternFor(t, meter)),
         proposed: proposed[i],
-        loudness: wishAt(doc, part.start, 'loudness'),
-        ending: wishAt(doc, part.start, 'ending'),
+        loudness: settingAt(doc, part.start, 'loudness'),
+        ending: settingAt(doc, part.start, 'ending'),
       };
     });
   });
@@ -103,7 +103,7 @@ export class PlanScreen implements OnDestroy {
 
   constructor() {
     openSong(this.id);
-    inject(Actions).offer(() => [
+    inject(Actions).register(() => [
       { name: 'Suggest one for every part', run: () => this.propose() },
       { name: 'Plain chords everywhere', run: () => this.plain() },
     ]);

@@ -128,7 +128,7 @@ export class Rehearse implements OnDestroy {
 
   constructor() {
     openSong(this.id);
-    inject(Actions).offer(() => this.doable());
+    inject(Actions).register(() => this.actions());
     void this.practice.load();
     this.keys.pedal.pipe(takeUntilDestroyed()).subscribe(() => this.settings.nextBy() === 'pedal' && this.lead());
     this.keys.pressedKeys.pipe(takeUntilDestroyed()).subscribe((midi) => {
@@ -188,7 +188,7 @@ export class Rehearse implements OnDestroy {
   }
 
   /** What can be done at the stand. */
-  private doable(): Action[] {
+  private actions(): Action[] {
     const { rehearsal } = this;
     const by = (change: number) => rehearsal.setTempo(rehearsal.tempo() + change);
     return [

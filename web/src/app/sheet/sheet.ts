@@ -73,7 +73,7 @@ export class Sheet {
 
   constructor() {
     openSong(this.id);
-    inject(Actions).offer(() => [
+    inject(Actions).register(() => [
       { name: 'Print', run: () => this.print() },
       ...KINDS.map(({ id, text }) => ({ name: `Sheet: ${text}`, run: () => this.style.set(id) })),
       ...EXPORTS.map((entry) => ({ name: `Save as ${entry.text}`, run: () => void this.export(entry) })),

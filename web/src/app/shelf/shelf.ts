@@ -8,7 +8,7 @@ import { DeskStore, faultSentence } from '../state/desk.store';
 import { ShelfStore } from '../state/shelf.store';
 import { Library, type ShelfEntry } from '../storage/library';
 import { download, downloadProject } from '../widgets/download';
-import { More, type Deed } from '../widgets/more';
+import { More, type MenuItem } from '../widgets/more';
 import { Signs } from '../widgets/signs';
 import { Tour } from '../tour/tour';
 import { Toasts } from '../widgets/toasts';
@@ -62,7 +62,7 @@ export class Shelf {
   });
 
   constructor() {
-    inject(Actions).offer(() => [{ name: 'Save the whole shelf as a file', run: () => void this.saveAll() }]);
+    inject(Actions).register(() => [{ name: 'Save the whole shelf as a file', run: () => void this.saveAll() }]);
     void this.desk.saved().then(() => this.shelf.load());
     effect((onCleanup) => {
       const list = this.cards()?.nativeElement;
@@ -82,7 +82,7 @@ export class Shelf {
   }
 
   /** What can be done with a song beside opening it, as its menu shows it. */
-  protected doable(song: ShelfEntry, card: SongCard): Deed[] {
+  protected actions(song: ShelfEntry, card: SongCard): MenuItem[] {
     const { title } = card;
     const off = { name: 'Take off the shelf', run: () => void this.remove(song, title) };
     if (card.fault) return [off];

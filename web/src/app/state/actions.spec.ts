@@ -18,7 +18,7 @@ const does = (name: string, ...keys: string[]): Action => ({ name, keys, run: ()
 /** A screen that offers actions until it is left. */
 function screen(offers: () => readonly Action[]): EnvironmentInjector {
   const injector = createEnvironmentInjector([], TestBed.inject(EnvironmentInjector));
-  runInInjectionContext(injector, () => actions.offer(offers));
+  runInInjectionContext(injector, () => actions.register(offers));
   return injector;
 }
 

@@ -6,7 +6,7 @@ export interface Action {
   /** As the list of shortcuts and the finder show it. */
   readonly name: string;
   /** What else it leads to, in words that one may look for it by. */
-  readonly holds?: string;
+  readonly keywords?: string;
   /** The key presses that do it, as KeyboardEvent.key; with "Ctrl+" before it for those with the control or command key. */
   readonly keys?: readonly string[];
   /** What is done; null for keys that go elsewhere and are only told of in the list. */
@@ -46,7 +46,7 @@ export class Actions {
   readonly shortcuts = computed(() => this.all().flatMap((a) => (a.keys ? [{ name: a.name, key: keyOf(a) }] : [])));
 
   /** Offers actions for as long as the component lives that calls this while it is made. */
-  offer(actions: () => readonly Action[]): void {
+  register(actions: () => readonly Action[]): void {
     this.offers.update((all) => [...all, actions]);
     inject(DestroyRef).onDestroy(() => this.offers.update((all) => all.filter((o) => o !== actions)));
   }

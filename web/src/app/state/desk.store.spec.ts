@@ -24,7 +24,7 @@ const CHORD = { code: 'edit.chord', at: 0, symbol: 'Em7' } satisfies Edit;
 
 let standIn: ReturnType<typeof standInWorkers>;
 let tabs: {
-  reading: ReturnType<typeof signal<boolean>>;
+  isReadOnly: ReturnType<typeof signal<boolean>>;
   opened: (string | null)[];
   changed: (id: string, news: 'saved' | 'removed', edit: Edit | null) => void;
 };
@@ -35,11 +35,11 @@ let id: string;
 beforeEach(async () => {
   emptyStorage();
   standIn = standInWorkers();
-  tabs = { reading: signal(false), opened: [], changed: () => undefined };
+  tabs = { isReadOnly: signal(false), opened: [], changed: () => undefined };
   Object.assign(tabs, {
     open: (song: string | null) => tabs.opened.push(song),
     tell: () => undefined,
-    takeOver: () => tabs.reading.set(false),
+    takeOver: () => tabs.isReadOnly.set(false),
   });
   TestBed.configureTestingModule({
     providers: [
@@ -144,7 +144,7 @@ describe('the open song', () => {
   });
 
   it('is not changed while another tab works on it, and says how it can be', async () => {
-    tabs.reading.set(true);
+    tabs.isReadOnly.set(true);
     const edit = () => desk.edit(ROOT);
     await edit();
     await desk.undo();

@@ -213,7 +213,7 @@ export const DeskStore = signalStore(
 
     /** The document to change, unless another tab works on it: then that is said, with a way to work on it here. */
     const editableDocument = (): Document | null => {
-      if (!newest || !tabs.reading()) return newest;
+      if (!newest || !tabs.isReadOnly()) return newest;
       const here = { label: 'Edit it here', run: () => tabs.takeOver() };
       toasts.say('Nothing was changed: this song is being edited in another tab.', here);
       return null;

@@ -1,7 +1,7 @@
 import { computed, inject } from '@angular/core';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
 import { grouped } from '@joined-hands/core/lists';
-import { dayOf, type Day, type Pass, type Played } from '@joined-hands/core/practice';
+import { dayOf, type Day, type Pass, type PassDraft } from '@joined-hands/core/practice';
 import { Library } from '../storage/library';
 import { Workers } from '../workers/workers';
 import { writeDemoLogs } from './demo-log';
@@ -66,7 +66,7 @@ export const PracticeStore = signalStore(
       /** Adds passes, or changes those of the same id. */
       keep,
       /** Writes down what was played just now. */
-      write(played: Played): Pass {
+      write(played: PassDraft): Pass {
         const now = new Date();
         const pass = { ...played, id: crypto.randomUUID(), at: now.getTime(), day: dayOf(now), note: '' };
         void keep([pass]);

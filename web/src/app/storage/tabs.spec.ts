@@ -72,14 +72,14 @@ async function twoTabs(): Promise<[Tabs, Tabs]> {
 describe('several tabs', () => {
   it('have a song worked on in the first of them, and shown in the others', async () => {
     const [first, second] = await twoTabs();
-    expect([first.reading(), second.reading()]).toEqual([false, true]);
+    expect([first.isReadOnly(), second.isReadOnly()]).toEqual([false, true]);
   });
 
   it('may work on different songs', async () => {
     const [, second] = await twoTabs();
     second.open('another');
     await settled();
-    expect(second.reading()).toBe(false);
+    expect(second.isReadOnly()).toBe(false);
     expect(locks.waiting('joined-hands:song')).toBe(0);
   });
 
@@ -87,20 +87,20 @@ describe('several tabs', () => {
     const [first, second] = await twoTabs();
     first.open(null);
     await settled();
-    expect(second.reading()).toBe(false);
+    expect(second.isReadOnly()).toBe(false);
   });
 
   it('let the song be taken over, and back again', async () => {
     const [first, second] = await twoTabs();
     second.takeOver();
     await settled();
-    expect([first.reading(), second.reading()]).toEqual([true, false]);
+    expect([first.isReadOnly(), second.isReadOnly()]).toEqual([true, false]);
     first.takeOver();
     await settled();
-    expect([first.reading(), second.reading()]).toEqual([false, true]);
+    expect([first.isReadOnly(), second.isReadOnly()]).toEqual([false, true]);
     first.open(null);
     await settled();
-    expect(second.reading()).toBe(false);
+    expect(second.isReadOnly()).toBe(false);
   });
 
   it('leave nobody waiting for a song that is no longer open', async () => {
@@ -112,14 +112,14 @@ describe('several tabs', () => {
     await settled();
     second.open('song');
     await settled();
-    expect(second.reading()).toBe(false);
+    expect(second.isReadOnly()).toBe(false);
   });
 
   it('all work where the browser has no locks', async () => {
     vi.stubGlobal('navigator', {});
     const [first, second] = await twoTabs();
-    expect([first.reading(), second.reading()]).toEqual([false, false]);
+    expect([first.isReadOnly(), second.isReadOnly()]).toEqual([false, false]);
     second.takeOver();
-    expect(second.reading()).toBe(false);
+    expect(second.isReadOnly()).toBe(false);
   });
 });

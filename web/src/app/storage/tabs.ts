@@ -25,7 +25,7 @@ export class Tabs {
   /** Lets go of the lock, or leaves the row of those who wait for it. */
   private leave: () => void = () => undefined;
   /** True where the open song is worked on in another tab, and this one only shows it. */
-  readonly reading = signal(false);
+  readonly isReadOnly = signal(false);
   /** Called when another tab saved the song that is open here, or took it off the shelf. */
   changed: (song: string, news: News, edit: Edit | null) => void = () => undefined;
   /** Counts what other tabs did to any song, for a shelf that is looked at. */
@@ -44,7 +44,7 @@ export class Tabs {
     if (this.song === song) return;
     this.leave();
     this.song = song;
-    this.reading.set(false);
+    this.isReadOnly.set(false);
     if (song) void this.hold(song, { ifAvailable: true });
   }
 
@@ -74,7 +74,7 @@ export class Tabs {
     };
     const keep = (lock: Lock | null): Promise<void> | undefined => {
       if (gone) return;
-      this.reading.set(lock === null);
+      this.isReadOnly.set(lock === null);
       return lock === null ? undefined : held;
     };
     const name = `joined-hands:${song}`;
@@ -84,7 +84,7 @@ export class Tabs {
       } catch (error) {
         // A lock that is taken by another tab, or no longer waited for, ends so; any other end means that there are no locks here.
         if (!(error instanceof DOMException && error.name === 'AbortError')) return;
-        if (!gone) this.reading.set(true);
+        if (!gone) this.isReadOnly.set(true);
       }
     }
   }

@@ -124,7 +124,7 @@ export class TourCard {
       this.stop();
       this.measure();
     });
-    inject(Actions).offer(() => [
+    inject(Actions).register(() => [
       { name: 'Take the tour', run: () => void this.tour.begin() },
       ...(this.tour.at() === null ? [] : [{ name: 'Leave the tour', keys: ['Escape'], run: () => this.tour.end() }]),
     ]);

@@ -99,7 +99,7 @@ export class VersionsScreen implements OnDestroy {
 
   constructor() {
     openSong(this.id);
-    inject(Actions).offer(() => [
+    inject(Actions).register(() => [
       { name: this.player.state() === 'silent' ? 'Start' : 'Stop', keys: [' '], run: () => this.toggle() },
       {
         name: `Hear the other: ${this.heard() === 'a' ? 'B' : 'A'}`,

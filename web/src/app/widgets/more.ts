@@ -14,7 +14,7 @@ import { NzDropDownModule } from 'ng-zorro-antd/dropdown';
 import { NzMenuModule } from 'ng-zorro-antd/menu';
 
 /** Something that a menu does. */
-export interface Deed {
+export interface MenuItem {
   readonly name: string;
   readonly run: () => void;
 }
@@ -46,7 +46,7 @@ export interface Deed {
     </button>
     <nz-dropdown-menu #menu="nzDropdownMenu">
       <ul nz-menu role="menu" [attr.aria-label]="label()">
-        @for (deed of deeds(); track deed.name) {
+        @for (deed of items(); track deed.name) {
           <li #item nz-menu-item role="menuitem" tabindex="-1" (click)="deed.run()" (keydown)="press($event)">{{ deed.name }}</li>
         }
       </ul>
@@ -74,20 +74,20 @@ export interface Deed {
 })
 export class More {
   readonly label = input.required<string>();
-  readonly deeds = input.required<readonly Deed[]>();
+  readonly items = input.required<readonly MenuItem[]>();
   protected readonly open = signal(false);
   private readonly dots = viewChild.required<ElementRef<HTMLElement>>('dots');
-  private readonly items = viewChildren<unknown, ElementRef<HTMLElement>>('item', { read: ElementRef });
+  private readonly rows = viewChildren<unknown, ElementRef<HTMLElement>>('item', { read: ElementRef });
   private readonly injector = inject(Injector);
 
   /** An open menu has the focus, so that the keys go on from it. */
   protected show(open: boolean): void {
     this.open.set(open);
-    if (open) afterNextRender(() => this.items()[0]?.nativeElement.focus(), { injector: this.injector });
+    if (open) afterNextRender(() => this.rows()[0]?.nativeElement.focus(), { injector: this.injector });
   }
 
   protected press(event: KeyboardEvent): void {
-    const items = this.items().map((i) => i.nativeElement);
+    const items = this.rows().map((i) => i.nativeElement);
     const at = items.findIndex((i) => i === event.currentTarget);
     const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
     if (event.key === 'Enter') return items[at]?.click();

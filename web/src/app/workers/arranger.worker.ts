@@ -4,18 +4,18 @@ import {
   arrangeNearby,
   compareKeys,
   schoolPrices,
-  versions,
+  levelOptions,
   whatHelps,
   type Arrangement,
   type Ease,
   type KeyFacts,
   type SchoolPrice,
   type Scope,
-  type Version,
+  type LevelOption,
 } from '@joined-hands/core/arrange';
-import { practised, type Pass, type PractisedDays } from '@joined-hands/core/practice';
+import { simulateLog, type Pass, type PractisedDays } from '@joined-hands/core/practice';
 import { checkDocument, writtenScore, type SongCard } from '@joined-hands/core/sheet';
-import type { Document, PartRange } from '@joined-hands/core/song';
+import type { Document, TickRange } from '@joined-hands/core/song';
 import { wordsWith, type NoteNames } from '@joined-hands/core/words';
 import { chartText, lessonText } from '@joined-hands/core/words/texts';
 import { difference, type ArrangementPatch } from './arrangement-patch';
@@ -97,8 +97,8 @@ const arranger = {
   },
 
   /** Every version from the tune alone to full chords, and what would make a part or the song (null) easier. */
-  ease(document: Document, range: PartRange | null): [Version[], Ease[]] {
-    const all = versions(document, range);
+  ease(document: Document, range: TickRange | null): [LevelOption[], Ease[]] {
+    const all = levelOptions(document, range);
     return [all, whatHelps(document, arrange(document), range, all)];
   },
 
@@ -109,7 +109,7 @@ const arranger = {
 
   /** A made-up log of a demo song. */
   practised(document: Document, song: string, days: PractisedDays): Pass[] {
-    return practised(arrange(document), song, days);
+    return simulateLog(arrange(document), song, days);
   },
 
   /** A document as a file; what is words in it names notes as asked. */

@@ -22,21 +22,21 @@ export function fitStrip(
   dressed = false,
 ): LaidStrip {
   const { width, height } = room;
-  const ready = readied(whole, bars, dressed);
+  const ready = prepareStrip(whole, bars, dressed);
   const own = layLines(ready, width, height);
-  const given = givenUp(own);
+  const given = droppedLabels(own);
   // Steps are counted, since adding up tenths would try its own size twice.
   for (let step = 0; most - step * ZOOM_STEP > 1 + ZOOM_STEP / 2; step++) {
     const zoom = most - step * ZOOM_STEP;
     const lines = layLines(ready, width / zoom, height / zoom);
     const fits = lines.reduce((sum, l) => sum + l.height, 0) * zoom <= height;
-    if (fits && givenUp(lines) <= given) return { lines, zoom };
+    if (fits && droppedLabels(lines) <= given) return { lines, zoom };
   }
   return { lines: own, zoom: 1 };
 }
 
 /** How many chords have not all their words beside them, and how many sung words are lifted. */
-const givenUp = (lines: readonly StripLine[]): number =>
+const droppedLabels = (lines: readonly StripLine[]): number =>
   lines.flatMap((l) => [...l.stacks.map((s) => s.stands !== 'whole'), ...l.stones.map((s) => s.lift > 0)]).filter(Boolean).length;
 
 /**
@@ -44,7 +44,7 @@ const givenUp = (lines: readonly StripLine[]): number =>
  * spreads its stones over the room in a height, if one is given.
  */
 export const layoutStrip = (whole: Part, bars: readonly Bar[], width: number, height = 0, dressed = false): StripLine[] =>
-  layLines(readied(whole, bars, dressed), width, height);
+  layLines(prepareStrip(whole, bars, dressed), width, height);
 
 /** What of a part is the same for every size in which it is tried. */
 interface Ready {
@@ -54,7 +54,7 @@ interface Ready {
   readonly needs: (from: number, to: number) => number;
 }
 
-function readied(whole: Part, bars: readonly Bar[], dressed: boolean): Ready {
+function prepareStrip(whole: Part, bars: readonly Bar[], dressed: boolean): Ready {
   const part = dressed ? whole : plainly(whole);
   const segments = bars
     .filter((b) => b.end > part.start && b.start < part.end)

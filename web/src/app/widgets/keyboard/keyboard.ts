@@ -33,7 +33,7 @@ export interface HandSpan {
   readonly text: string;
 }
 
-interface Key {
+interface DrawnKey {
   readonly midi: number;
   readonly black: boolean;
   readonly x: number;
@@ -145,7 +145,7 @@ export class Keyboard {
   }
 }
 
-function layKeys(size: KeyboardSize): Key[] {
+function layKeys(size: KeyboardSize): DrawnKey[] {
   const { low, high } = KEYBOARDS[size];
   const all = Array.from({ length: high - low + 1 }, (_, i) => low + i);
   const width = WIDTH / all.filter((m) => !isBlackKey(m)).length;
