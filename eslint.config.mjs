@@ -2,6 +2,7 @@ import js from '@eslint/js';
 import angular from 'angular-eslint';
 import { readdirSync } from 'node:fs';
 import tseslint from 'typescript-eslint';
+import cycles from './scripts/lint/no-cycles.mjs';
 
 /** The folders of core in the order of the work: each imports only from those before it. */
 const ORDER = [
@@ -66,6 +67,28 @@ const coreOrder = ORDER.map((folder, i) => ({
   },
 }));
 
+/** The layers of the page: each imports only from those before it, and no feature from another. */
+const LAYERS = ['platform', 'ui', 'features', 'shell'];
+const FEATURES = readdirSync('web/src/app/features');
+const NOT_CORE = { group: ['**/server/**', '**/cli/**'], message: 'web knows only core.' };
+const later = (layer) =>
+  LAYERS.slice(LAYERS.indexOf(layer) + 1).map((above) => ({
+    group: [`**/${above}/**`],
+    message: `${layer} comes before ${above}; imports go the other way.`,
+  }));
+const layer = (files, patterns) => ({
+  files,
+  rules: { 'no-restricted-imports': ['error', { patterns: [NOT_CORE, ...patterns.filter((p) => p.group.length > 0)] }] },
+});
+const webLayers = [
+  ...LAYERS.map((name) => layer([`web/src/app/${name}/**/*.ts`], later(name))),
+  ...FEATURES.map((name) => {
+    const others = FEATURES.filter((f) => f !== name).flatMap((f) => [`../${f}/**`, `../../${f}/**`, `**/features/${f}/**`]);
+    const apart = { group: others, message: 'A feature knows no other: what two of them need stands in ui or platform.' };
+    return layer([`web/src/app/features/${name}/**/*.ts`], [...later('features'), apart]);
+  }),
+];
+
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', '.angular/**', 'test-results/**', 'coverage/**'] },
   { files: ['**/*.ts', '**/*.mjs'], extends: [js.configs.recommended, ...tseslint.configs.recommended] },
@@ -100,6 +123,43 @@ export default tseslint.config(
     },
     rules: { '@typescript-eslint/no-floating-promises': 'error', '@typescript-eslint/no-misused-promises': 'error' },
   },
+  {
+    files: ['core/src/**/*.ts', 'cli/src/**/*.ts', 'server/src/**/*.ts', 'web/src/**/*.ts'],
+    extends: [...tseslint.configs.strictTypeChecked],
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
+      // "return this.say(…)" leaves a function with a message, which is what is meant.
+      '@typescript-eslint/no-confusing-void-expression': 'off',
+      // An index may miss: the compiler takes it for found, so that what asks whether it was looks needless to this rule.
+      '@typescript-eslint/no-unnecessary-condition': 'off',
+    },
+  },
+  {
+    // Tests look at what is not typed, and put stand-ins in the place of methods.
+    files: ['**/*.spec.ts'],
+    rules: {
+      '@typescript-eslint/no-unsafe-assignment': 'off',
+      '@typescript-eslint/no-unsafe-member-access': 'off',
+      '@typescript-eslint/restrict-template-expressions': 'off',
+      '@typescript-eslint/no-base-to-string': 'off',
+      '@typescript-eslint/no-misused-spread': 'off',
+      '@typescript-eslint/require-await': 'off',
+      '@typescript-eslint/unbound-method': 'off',
+      '@typescript-eslint/no-invalid-void-type': 'off',
+    },
+  },
+  {
+    files: ['core/src/**/*.ts', 'cli/src/**/*.ts', 'server/src/**/*.ts', 'web/src/**/*.ts'],
+    ignores: ['**/*.spec.ts'],
+    rules: { complexity: ['error', 30], 'max-depth': ['error', 5] },
+  },
+  ...['core/src', 'web/src'].map((root) => ({
+    files: [`${root}/**/*.ts`],
+    ignores: ['**/*.spec.ts'],
+    plugins: { imports: cycles },
+    rules: { 'imports/no-cycles': ['error', root] },
+  })),
   ...coreOrder,
   {
     files: ['cli/**/*.ts', 'server/**/*.ts'],
@@ -112,11 +172,9 @@ export default tseslint.config(
     rules: {
       '@angular-eslint/component-selector': 'off',
       '@angular-eslint/directive-selector': 'off',
-      'no-restricted-imports': [
-        'error',
-        { patterns: [{ group: ['**/server/**', '**/cli/**'], message: 'web knows only core.' }] },
-      ],
+      'no-restricted-imports': ['error', { patterns: [NOT_CORE] }],
     },
   },
+  ...webLayers,
   { files: ['web/**/*.html'], extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility] },
 );

@@ -1,5 +1,5 @@
 import { signal } from '@angular/core';
-import type { Plan } from '../src/app/audio/plan';
+import type { Plan } from '../src/app/platform/audio/schedule';
 
 /** The player without sound: a plan is over when it is told so. */
 export class SilentPlayer {

@@ -2,7 +2,7 @@ import { arrange } from '@joined-hands/core/arrange';
 import { simulateLog, type PractisedDays } from '@joined-hands/core/practice';
 import { cardOf, checkDocument } from '@joined-hands/core/sheet';
 import type { Document } from '@joined-hands/core/song';
-import type { Answer, Trouble } from '../src/app/workers/worker-client';
+import type { Answer, Trouble } from '../src/app/platform/workers/worker-client';
 
 /** The arranging and checking workers without their threads; answers can be held back and let go in any order, or refused. */
 export function standInWorkers() {

@@ -259,8 +259,11 @@ export function refuse(
 
 /** Data with every text of it made one line of at most 80 letters: what is quoted from a file may hold anything. */
 function short<T extends object>(data: T): T {
-  const fields = Object.entries(data).map(([key, value]) => [key, typeof value === 'string' ? oneLine(value, 80) : value]);
-  return Object.fromEntries(fields) as T;
+  const fields = Object.entries(data).map(([key, value]: [string, unknown]) => [
+    key,
+    typeof value === 'string' ? oneLine(value, 80) : value,
+  ]);
+  return Object.fromEntries(fields) as unknown as T;
 }
 
 /** Runs a reader: what it refuses becomes a value, what it yields is validated before anyone sees it. */

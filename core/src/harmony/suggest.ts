@@ -53,8 +53,8 @@ export interface SuggestionProblem {
   readonly places: readonly Place[];
   readonly states: readonly (readonly State[])[];
   readonly keys: readonly Key[];
-  own(place: number, state: State): number;
-  step(place: number, from: State, to: State): number;
+  readonly own: (place: number, state: State) => number;
+  readonly step: (place: number, from: State, to: State) => number;
 }
 
 /**

@@ -94,7 +94,14 @@ const TOKENS: readonly (readonly [RegExp, (b: Build, m: RegExpExecArray) => void
   [/^\+(9|11)/, (b, m) => alter(b, Number(m[1]), '#')],
   [/^\+/, (b) => (b.fifth = '5A')],
   [/^(?:min|mi|m)/, (b) => (b.third = '3m')],
-  [/^-(9|13)/, (b, m) => (b.seventh ? alter(b, Number(m[1]), 'b') : ((b.third = '3m'), stack(b, Number(m[1]))))],
+  [
+    /^-(9|13)/,
+    (b, m) => {
+      if (b.seventh) return alter(b, Number(m[1]), 'b');
+      b.third = '3m';
+      stack(b, Number(m[1]));
+    },
+  ],
   [/^-/, (b) => (b.third = '3m')],
   [/^6\s*\/?\s*9/, (b) => (b.extras.set(6, '6M'), b.extras.set(9, '9M'))],
   [/^6/, (b) => b.extras.set(6, '6M')],

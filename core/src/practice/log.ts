@@ -2,7 +2,7 @@ import * as z from 'zod';
 import '../zod.js';
 import { grouped } from '../lists/grouped.js';
 import { dayAfter, type Day } from './days.js';
-import { STEP_KINDS, type PracticeStep } from './steps.js';
+import { STEP_KINDS, type PracticeStep } from './step.js';
 
 const count = z.number().int().min(0).max(100_000);
 

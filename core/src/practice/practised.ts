@@ -5,7 +5,8 @@ import { grade } from './grade.js';
 import { drillStep, ofStep, type Pass, type PassDraft } from './log.js';
 import { notesOf, type PlacedNote } from './score.js';
 import { playStandIn } from './stand-in-player.js';
-import { stepsOf, type PracticeStep } from './steps.js';
+import { stepsOf } from './steps.js';
+import type { PracticeStep } from './step.js';
 import { stepStates, todayFor, type StepState } from './today.js';
 import { figuresOf, isClean } from './verdict.js';
 

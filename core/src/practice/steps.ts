@@ -4,10 +4,8 @@ import { LADDER, rungsOf } from './ladder.js';
 import type { Hand } from '../song/decisions.js';
 import { barAt, firstAtOrAfter } from '../time/bars.js';
 import { toQuarters } from '../time/ticks.js';
-import { plainScore, type PracticeNote, type PracticeRange } from './score.js';
-
-export const STEP_KINDS = ['right', 'left', 'slow', 'tempo', 'join', 'whole', 'fills'] as const;
-export type StepKind = (typeof STEP_KINDS)[number];
+import { plainScore, type PracticeNote } from './score.js';
+import type { PracticeStep, StepKind } from './step.js';
 
 /** The order in which parts are learned, and how they are joined. */
 export const STEP_ORDERS = ['song', 'hardest-first', 'hardest-last'] as const;
@@ -19,26 +17,6 @@ export interface StepWishes {
   readonly order: StepOrder;
   /** chain: each part to those before it. pairs: two and two, then fours. */
   readonly joins: JoinOrder;
-}
-
-/** One thing to practise. */
-export interface PracticeStep extends PracticeRange {
-  /** The same for the same stretch and work, however the parts around it change. */
-  readonly id: string;
-  readonly kind: StepKind;
-  /** Numbers of the first and last part. */
-  readonly parts: { readonly from: number; readonly to: number };
-  /** True where it spans the whole song. */
-  readonly whole: boolean;
-  /** True where only the new ending of a part is learned. */
-  readonly newEnding: boolean;
-  /** Quarter notes a minute: where it begins, and where it is to arrive. */
-  readonly slow: number;
-  readonly goal: number;
-  /** Minutes that it is planned to take, all rungs together. */
-  readonly minutes: number;
-  /** How hard it is, 0 to 100. */
-  readonly hard: number;
 }
 
 /** From which share of the song's tempo a step begins, and to which it goes. */

@@ -3,7 +3,7 @@ import { daysBetween, type Day } from './days.js';
 import { ladderOf, type LadderPlace } from './ladder.js';
 import type { Pass } from './log.js';
 import { isDue, reviewOf, type Review } from './review.js';
-import type { PracticeStep } from './steps.js';
+import type { PracticeStep } from './step.js';
 
 /** How far a step has come. */
 export interface StepState {

@@ -8,7 +8,7 @@ import type { TexturesFault } from '../fills/exchange.js';
 import type { FillFact } from '../fills/offers.js';
 import type { OpenFault } from '../formats/open.js';
 import type { ArchiveFault } from '../formats/project/archive.js';
-import type { DataFault, Notice, QuestionEntry, RefusalCause } from '../formats/result.js';
+import type { Notice, QuestionEntry, RefusalCause } from '../formats/result.js';
 import type { ApproachFact } from '../harmony/changes.js';
 import type { ChordFact } from '../harmony/choices.js';
 import type { VoicingFact } from '../left-hand/reasons.js';
@@ -26,7 +26,6 @@ export type Fact =
   | BendFact
   | BoundaryFact
   | ChordFact
-  | DataFault
   | DifficultyFact
   | DrillFact
   | EditFact

@@ -3,7 +3,7 @@ import { parseChord } from '../harmony/symbol.js';
 import { midiOf, nameOf, type Pitch } from '../pitch/pitch.js';
 import { EN } from './en/index.js';
 import { INTERVALS, INVERSIONS, NUMBERS, degree, pianoKey, quality } from './en/music.js';
-import type { Code, Fact, Sayings } from './fact.js';
+import type { Fact } from './fact.js';
 import { noteIn, type NoteNames } from '../pitch/note-names.js';
 import type { Speech } from './speech.js';
 import { capital } from './text.js';
@@ -18,7 +18,7 @@ export function wordsWith(names: NoteNames): Speech {
   const count = (n: number, one: string, many = `${one}s`) => `${NUMBER.format(n)} ${n === 1 ? one : many}`;
   const speech: Speech = {
     // Each code has its own function, which takes the facts of that code only.
-    fact: (fact) => (EN as Sayings<Code, Speech>)[fact.code](fact as never, speech),
+    fact: (fact) => EN[fact.code](fact as never, speech),
     note,
     pitch,
     pitches: (pitches) => pitches.map(pitch).join(' '),

@@ -3,11 +3,8 @@ import { keysOf, scaleOf, type Key } from '../../harmony/key.js';
 import { newDocument, type Hands } from '../../song/decisions.js';
 import { emptySong } from '../../song/song.js';
 import { TICKS_PER_QUARTER } from '../../time/ticks.js';
+import type { Cadence } from './cadences.js';
 import { drillKind, gripOf, type Drill, type DrillGrip, type DrillTask } from './drill.js';
-
-export const CADENCES = ['ii–V–I', 'IV–V–I', 'I–vi–ii–V', 'I–IV–iv–I'] as const;
-
-export type Cadence = (typeof CADENCES)[number];
 
 /** The chords of a cadence as degrees of the scale, from 1, with their kinds in a major and in a minor key. */
 const CADENCE_CHORDS: Readonly<Record<Cadence, readonly (readonly [degree: number, major: string, minor: string])[]>> = {

@@ -7,7 +7,7 @@ import { midiOf, nameOf, octaveUp, pitchAt, pitchClass, type NoteName, type Pitc
 import { rightFingers } from '../../fills/sing-along.js';
 import { chances } from '../../practice/stand-in-player.js';
 import type { Hand, Hands } from '../../song/decisions.js';
-import type { Cadence } from './cadence.js';
+import type { Cadence } from './cadences.js';
 
 /** Keys to be struck together. */
 export interface DrillGrip {

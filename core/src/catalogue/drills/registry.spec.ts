@@ -1,6 +1,6 @@
 import { arrange } from '../../arrange/arrange.js';
 import { midiOf } from '../../pitch/pitch.js';
-import { CADENCES } from './cadence.js';
+import { CADENCES } from './cadences.js';
 import { handsOf } from '../../song/decisions.js';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS } from '../../../testing/songs.js';

@@ -1,7 +1,8 @@
 import type { Arrangement } from '../../arrange/arrangement.js';
 import { keyName, keysOf, type Key } from '../../harmony/key.js';
 import type { Hands } from '../../song/decisions.js';
-import { cadence, CADENCES } from './cadence.js';
+import { cadence } from './cadence.js';
+import { CADENCES } from './cadences.js';
 import type { Drill, DrillMaker, DrillWishes } from './drill.js';
 import { fromName } from './from-name.js';
 import { hardMoves } from './hard-moves.js';

@@ -30,7 +30,9 @@ export function text(node: XmlNode | undefined, tag?: string): string | null {
   const from = tag ? child(node, tag) : node;
   if (!from) return null;
   const parts = children(from).map((n) => n['#text']);
-  return parts.some((p) => p !== undefined) ? parts.map((p) => String(p ?? '')).join('') : '';
+  return parts.some((p) => p !== undefined)
+    ? parts.map((p) => (typeof p === 'string' || typeof p === 'number' ? `${p}` : '')).join('')
+    : '';
 }
 
 /** The text of a child as a number; null when it is missing or no number. */

@@ -1,7 +1,7 @@
 import type { DrillKind } from '../../catalogue/drills/registry.js';
 import type { ChordChangeKind } from '../../harmony/changes.js';
 import type { Aspect } from '../../arrange/compare.js';
-import type { StepKind } from '../../practice/steps.js';
+import type { StepKind } from '../../practice/step.js';
 import type { HandPlace } from '../../right-hand/positions.js';
 import type { HarmonicRhythm, Vocabulary } from '../../harmony/vocabulary.js';
 import type {

@@ -1,0 +1,204 @@
+import { ChangeDetectionStrategy, Component, OnDestroy, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import {
+  comesAgain,
+  firstAndSecondEndings,
+  louderEachTime,
+  proposedPlan,
+  type Part,
+  proposedPlanEdit,
+} from '@joined-hands/core/arrange';
+import { FREE, nearestTo, patternFor, TEXTURES, textureNamed } from '@joined-hands/core/fills';
+import {
+  alternateTextures,
+  ENDINGS,
+  LOUDNESSES,
+  settingAt,
+  type Ending,
+  type Loudness,
+  type Texture,
+  type Edit,
+} from '@joined-hands/core/song';
+import { barAt } from '@joined-hands/core/time';
+import { partTitle } from '@joined-hands/core/words';
+import { asArranged, scheduleSounds } from '../../platform/audio/schedule';
+import { Player } from '../../platform/audio/player';
+import { ENDING_LABELS } from '@joined-hands/core/words';
+import { sectionTitle } from '../../ui/section-title';
+import { MissingSong } from '../../ui/missing-song';
+import { openSong } from '../../platform/state/open-song';
+import { Actions } from '../../platform/state/actions';
+import { DeskStore } from '../../platform/state/desk.store';
+import { SettingsStore } from '../../platform/state/settings.store';
+import { Energy } from '../../ui/energy';
+import { What } from '../../ui/words/what';
+
+/** A section in the plan: its name, the parts it has, and its energy and texture where all of them share it. */
+interface SectionRow {
+  readonly name: string | null;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** One part in the plan. */
+interface PartRow {
+  readonly part: Part;
+  readonly title: string;
+  /** The section that begins here, or null. */
+  readonly section: SectionRow | null;
+  readonly texture: string;
+  readonly energy: number;
+  readonly textures: readonly Texture[];
+  readonly proposed: Texture | null;
+  readonly loudness: Loudness;
+  readonly ending: Ending;
+}
+
+/** The plan of the song: how lively each part is, with which texture, how loud, and how it ends. */
+@Component({
+  selector: 'jh-plan',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MissingSong, Energy, RouterLink, What],
+  templateUrl: './accompaniment.html',
+  styleUrl: './accompaniment.less',
+})
+export class AccompanimentScreen implements OnDestroy {
+  readonly id = input.required<string>();
+  protected readonly desk = inject(DeskStore);
+  protected readonly player = inject(Player);
+  private readonly settings = inject(SettingsStore);
+  protected readonly free = FREE;
+  protected readonly loudnesses = LOUDNESSES;
+  protected readonly endings = ENDINGS.map((id) => ({ id, text: ENDING_LABELS[id] }));
+  /** The part that is heard, by number. */
+  protected readonly hearing = signal<number | null>(null);
+  protected readonly again = computed(() => comesAgain(this.desk.arrangement()?.parts ?? []));
+
+  protected readonly rows = computed((): PartRow[] => {
+    const doc = this.desk.document();
+    const arrangement = this.desk.arrangement();
+    if (!doc || !arrangement) return [];
+    const { parts, bars, sections } = arrangement;
+    const proposed = proposedPlan(arrangement);
+    const bySection = new Map(sections.map((s) => [s.start, { name: sectionTitle(s.name), from: s.from, to: s.to }]));
+    return parts.map((part, i) => {
+      const texture = settingAt(doc, part.start, 'texture');
+      const { meter } = barAt(bars, part.end - 1);
+      return {
+        part,
+        title: partTitle(part),
+        section: bySection.get(part.start) ?? null,
+        texture,
+        energy: textureNamed(texture, doc.choices.textures)?.energy ?? 0,
+        textures: [...doc.choices.textures, ...TEXTURES].filter((t) => patternFor(t, meter)),
+        proposed: proposed[i],
+        loudness: settingAt(doc, part.start, 'loudness'),
+        ending: settingAt(doc, part.start, 'ending'),
+      };
+    });
+  });
+
+  /** Textures that can take turns anywhere in the song: those for its first meter. */
+  protected readonly figures = computed(() => this.rows()[0]?.textures ?? []);
+
+  constructor() {
+    openSong(this.id);
+    inject(Actions).register(() => [
+      { name: 'Suggest one for every part', run: () => this.propose() },
+      { name: 'Plain chords everywhere', run: () => this.plain() },
+    ]);
+    effect(() => {
+      if (this.player.state() === 'silent') untracked(() => this.hearing.set(null));
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.player.stop();
+  }
+
+  private setTexture({ start, end }: Part, texture: Texture | null): void {
+    const [value, title] = texture ? [texture.id, texture.title] : [FREE, undefined];
+    void this.desk.edit({ code: 'edit.setting', range: { start, end }, setting: 'texture', value, title });
+  }
+
+  protected chooseTexture(row: PartRow, id: string): void {
+    this.setTexture(row.part, row.textures.find((t) => t.id === id) ?? null);
+  }
+
+  /** The first texture of an energy; the one that stands there where it has it already. */
+  protected chooseEnergy(row: PartRow, energy: number): void {
+    const found = row.textures.find((t) => t.energy === energy) ?? nearestTo(energy, this.meterOf(row));
+    if (found && row.energy !== energy) this.setTexture(row.part, found);
+  }
+
+  /** Energy of a section: that of its parts where they share it, else 0. */
+  protected energyOf({ from, to }: SectionRow): number {
+    const energies = new Set(
+      this.rows()
+        .slice(from - 1, to)
+        .map((r) => r.energy),
+    );
+    return energies.size === 1 ? [...energies][0] : 0;
+  }
+
+  /** One texture of an energy for every part of a section. */
+  protected chooseForSection({ from, to, name }: SectionRow, energy: number): void {
+    const rows = this.rows().slice(from - 1, to);
+    const edits = rows.flatMap((row): Edit[] => {
+      const texture = row.textures.find((t) => t.energy === energy) ?? nearestTo(energy, this.meterOf(row));
+      const range = { start: row.part.start, end: row.part.end };
+      return texture ? [{ code: 'edit.setting', range, setting: 'texture', value: texture.id }] : [];
+    });
+    void this.desk.edit({ code: 'edit.several', as: { kind: 'section', energy, name }, edits });
+  }
+
+  private meterOf({ part }: PartRow) {
+    return barAt(this.desk.arrangement()?.bars ?? [], part.end - 1).meter;
+  }
+
+  protected chooseLoudness({ part: { start, end } }: PartRow, chosen: string): void {
+    const value = LOUDNESSES.find((l) => l === chosen);
+    if (value) void this.desk.edit({ code: 'edit.setting', range: { start, end }, setting: 'loudness', value });
+  }
+
+  protected chooseEnding({ part: { start, end } }: PartRow, chosen: string): void {
+    const value = ENDINGS.find((e) => e === chosen);
+    if (value) void this.desk.edit({ code: 'edit.setting', range: { start, end }, setting: 'ending', value });
+  }
+
+  protected propose(): void {
+    const arrangement = this.desk.arrangement();
+    if (arrangement) void this.desk.edit(proposedPlanEdit(arrangement));
+  }
+
+  protected plain(): void {
+    void this.desk.edit({ code: 'edit.setting', range: null, setting: 'texture', value: 'block' });
+  }
+
+  protected louder(): void {
+    const [document, parts] = [this.desk.document(), this.desk.arrangement()?.parts ?? []];
+    const edit = document && louderEachTime(document, parts);
+    if (edit) void this.desk.edit(edit);
+  }
+
+  protected byTurns(): void {
+    const edit = firstAndSecondEndings(this.desk.arrangement()?.parts ?? []);
+    if (edit) void this.desk.edit(edit);
+  }
+
+  /** Alternate two textures through the whole song, or from one part on. */
+  protected alternate(a: string, b: string, part: string): void {
+    const arrangement = this.desk.arrangement();
+    if (!arrangement) return;
+    const range = arrangement.parts.find((p) => `${p.number}` === part) ?? { start: 0, end: arrangement.song.length };
+    void this.desk.edit(alternateTextures({ start: range.start, end: range.end }, [a, b], arrangement.bars));
+  }
+
+  protected hear({ part }: PartRow): void {
+    const arrangement = this.desk.arrangement();
+    if (this.hearing() === part.number || !arrangement) return this.player.stop();
+    const options = asArranged(arrangement, this.settings.tempoPercent());
+    void this.player.play(scheduleSounds(arrangement, part, { ...options, scope: 'part' }));
+    this.hearing.set(part.number);
+  }
+}

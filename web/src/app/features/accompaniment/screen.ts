@@ -1,0 +1,12 @@
+import type { ScreenDescriptor } from '../../platform/screen';
+
+export const accompanimentScreen: ScreenDescriptor = {
+  path: 'accompaniment',
+  name: 'Accompaniment',
+  keywords: 'a texture, loudness and ending for every part',
+  of: 'song',
+  place: 'header',
+  ready: 'table',
+  formerly: 'plan',
+  load: () => import('./accompaniment').then((m) => m.AccompanimentScreen),
+};

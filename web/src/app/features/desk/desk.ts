@@ -1,0 +1,332 @@
+import { alsoIn, CAUTION } from '@joined-hands/core/words';
+import { LiveAnnouncer } from '@angular/cdk/a11y';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  afterRenderEffect,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  untracked,
+  viewChild,
+  type OnDestroy,
+} from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { midiOf, nameOf } from '@joined-hands/core/pitch';
+import { HAND_PROFILES, KEYBOARD_SIZES, handsOf, type Hands } from '@joined-hands/core/song';
+import { scheduleSounds } from '../../platform/audio/schedule';
+import { Player } from '../../platform/audio/player';
+import { MissingSong } from '../../ui/missing-song';
+import { Actions, type Action } from '../../platform/state/actions';
+import { openSong } from '../../platform/state/open-song';
+import { DeskStore, type HandView } from '../../platform/state/desk.store';
+import { SettingsStore } from '../../platform/state/settings.store';
+import { Choice } from '../../ui/choice';
+import { JoinStrip } from '../../ui/join-strip/join-strip';
+import { Keyboard, type HandSpan, type PressedKey } from '../../ui/keyboard/keyboard';
+import { Toasts } from '../../platform/toasts';
+import { HandBar } from './hand-bar';
+import { Joins } from './joins';
+import { Ladder } from './ladder';
+import { Progression } from './progression';
+import { Reasons } from './reasons';
+import { Roadmap } from './roadmap';
+import { spokenJoin, spokenPart } from './spoken';
+import { texturesOf } from './textures';
+import { Transport } from './transport';
+import { Words } from '../../platform/words';
+import { cutBetween } from './cuts';
+
+const VIEWS: readonly { readonly id: HandView; readonly text: string }[] = [
+  { id: 'right', text: 'Right hand' },
+  { id: 'left', text: 'Left hand' },
+  { id: 'joined', text: 'Joined' },
+  { id: 'fills', text: 'With fills' },
+];
+
+const LEARNINGS = [
+  { id: 'words', text: 'Words' },
+  { id: 'counts', text: 'Counts' },
+] as const;
+
+const TELLINGS = [
+  { id: 'strip', text: 'Strip' },
+  { id: 'words', text: 'In words' },
+] as const;
+
+const WIDTHS = [
+  { id: 'part', text: 'This part' },
+  { id: 'song', text: 'Whole song' },
+] as const;
+
+/** The Desk: one part at a time, with the ladder, the strip, the reasons and the keyboard. */
+@Component({
+  selector: 'jh-desk',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [
+    MissingSong,
+    RouterLink,
+    Choice,
+    HandBar,
+    Joins,
+    JoinStrip,
+    Keyboard,
+    Ladder,
+    Progression,
+    Reasons,
+    Roadmap,
+    Transport,
+  ],
+  templateUrl: './desk.html',
+  styleUrl: './desk.less',
+})
+export class Desk implements OnDestroy {
+  readonly id = input.required<string>();
+  protected readonly desk = inject(DeskStore);
+  private readonly words = inject(Words);
+  protected readonly player = inject(Player);
+  protected readonly settings = inject(SettingsStore);
+  private readonly toasts = inject(Toasts);
+  protected readonly views = VIEWS;
+  protected readonly widths = WIDTHS;
+  protected readonly learnings = LEARNINGS;
+  protected readonly tellings = TELLINGS;
+  protected readonly profiles = HAND_PROFILES;
+  protected readonly sizes = KEYBOARD_SIZES;
+  protected readonly part = this.desk.currentPart;
+  protected readonly hands = computed(() => this.desk.document()?.hands ?? handsOf());
+  protected readonly measured = computed(() => this.hands().left !== null || this.hands().right !== null);
+  protected readonly scope = signal<'part' | 'to-here'>('part');
+  /** The whole song's left hand in place of the part at work; only where the left hand is looked at by itself. */
+  protected readonly wide = signal(false);
+  protected readonly progression = computed(() => this.wide() && this.desk.view() === 'left');
+  /** The joins as sentences in place of the strip; only where the hands are joined. */
+  protected readonly inWords = signal(false);
+  protected readonly showSentences = computed(() => this.inWords() && this.desk.view() === 'joined');
+  /** Keys of an alternative that is tried by ear. */
+  protected readonly trial = linkedSignal<{ at: number | undefined; pitches: readonly string[] | null }>(() => ({
+    at: this.desk.selection()?.at,
+    pitches: null,
+  }));
+
+  protected readonly tempo = computed(() =>
+    Math.round(((this.desk.arrangement()?.song.tempo ?? 100) * this.settings.tempoPercent()) / 100),
+  );
+
+  /** The words of the part, or what it repeats: a line under its number. */
+  protected readonly subtitle = computed(() => {
+    const part = this.part();
+    if (!part) return '';
+    const words = part.melody
+      .map((n) => n.lyric)
+      .filter((l) => l !== null)
+      .map((l) => (l.joins ? l.text : `${l.text} `))
+      .join('')
+      .trim();
+    return part.name ?? words;
+  });
+
+  protected readonly pressed = computed((): PressedKey[] => {
+    const trial = this.trial().pitches;
+    const chord = this.desk.selectedChord();
+    const note = this.desk.selectedNote() ?? (chord ? this.part()?.melody.find((n) => n.at === chord.at) : null);
+    const keys: PressedKey[] = [];
+    if (this.desk.view() !== 'right') {
+      const pitches = trial ?? chord?.pitches ?? [];
+      pitches.forEach((p, i) =>
+        keys.push({ midi: midiOf(p), hand: 'left', text: trial ? this.pretty(p) : `${chord?.fingers[i] ?? ''}` }),
+      );
+    }
+    const under = this.part()?.under.find((u) => u.at === (chord ?? note)?.at && (!u.added || this.desk.view() === 'fills'));
+    if (under && this.desk.view() !== 'left')
+      for (const p of under.pitches) keys.push({ midi: midiOf(p), hand: 'right', text: this.pretty(p) });
+    if (note && this.desk.view() !== 'left')
+      keys.push({ midi: midiOf(note.pitch), hand: 'right', text: note.finger ? `${note.finger}` : this.pretty(note.pitch) });
+    const meets = new Set((this.clashes().get(chord?.at ?? -1) ?? []).map(midiOf));
+    return keys.map((k) => (meets.has(k.midi) ? { ...k, meets: true } : k));
+  });
+
+  /** The keys of the part on which the hands meet or crowd, by the place of the chord. */
+  protected readonly clashes = computed(() => {
+    const here = (this.desk.arrangement()?.findings ?? []).filter((f) => f.part === this.part()?.number && f.keys);
+    return new Map(here.map((f) => [f.chordAt ?? -1, f.keys ?? []]));
+  });
+
+  protected readonly spans = computed((): HandSpan[] => {
+    const part = this.part();
+    if (!part) return [];
+    const spans: HandSpan[] = [];
+    const span = (hand: 'left' | 'right', pitches: readonly string[], fingers = '') => {
+      if (pitches.length === 0) return;
+      const sorted = [...pitches].sort((a, b) => midiOf(a) - midiOf(b));
+      const [low, high] = [sorted[0], sorted[sorted.length - 1]];
+      const text = `${hand} hand, ${this.pretty(low)} to ${this.pretty(high)}${fingers}`;
+      spans.push({ hand, from: midiOf(low), to: midiOf(high), text });
+    };
+    if (this.desk.view() !== 'right')
+      span(
+        'left',
+        part.chords.flatMap((c) => c.pitches),
+      );
+    if (this.desk.view() === 'left') return spans;
+    // With a note or chord chosen the bracket shows the place where the hand lies then; else all that the part asks of it.
+    const at = this.desk.selection()?.at;
+    const place = at === undefined ? undefined : part.places.findLast((p) => p.start <= at);
+    if (place) span('right', [place.thumb, place.fifth, place.low, place.high], ', fingers 1 to 5');
+    else span('right', [...part.melody.map((n) => n.pitch), ...part.under.flatMap((u) => u.pitches)]);
+    return spans;
+  });
+
+  /** How many times its own size the strip may be drawn on a large screen. */
+  protected readonly closest = 1.4;
+  private readonly aloud = inject(LiveAnnouncer);
+  private readonly room = viewChild<ElementRef<HTMLElement>>('room');
+  /** Pixels between the head and the transport, for the strip to fill. */
+  protected readonly stripRoom = signal(0);
+  /** What the repeats of the part could take over of the last change. */
+  protected readonly linkedSays = computed(() => {
+    const linked = this.desk.linked();
+    return linked ? alsoIn(linked.parts, linked.differing, this.words.say()) : '';
+  });
+  /** True where the part has words to learn by. */
+  protected readonly hasLyrics = computed(() => this.part()?.melody.some((n) => n.lyric !== null) ?? false);
+
+  constructor() {
+    afterRenderEffect((onCleanup) => {
+      const element = this.room()?.nativeElement;
+      if (!element) return;
+      const observer = new ResizeObserver(() => this.stripRoom.set(element.clientHeight - 20));
+      observer.observe(element);
+      onCleanup(() => observer.disconnect());
+    });
+    openSong(this.id);
+    inject(Actions).register(() => this.actions());
+    // The part that sounds is the part that is shown.
+    effect(() => {
+      const at = this.player.position();
+      const parts = this.desk.arrangement()?.parts;
+      if (at === null || !parts || this.scope() === 'part') return;
+      const sounding = parts.find((p) => at >= p.start && at < p.end);
+      untracked(() => {
+        if (sounding && sounding.number !== this.desk.currentPart()?.number) this.desk.choosePart(sounding.number);
+      });
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.player.stop();
+  }
+
+  protected toggle(): void {
+    if (this.player.state() !== 'silent') return this.player.stop();
+    const arrangement = this.desk.arrangement();
+    const part = this.part();
+    if (!arrangement || !part) return;
+    const view = this.desk.view();
+    const plan = scheduleSounds(arrangement, part, {
+      hands: view === 'right' || view === 'left' ? view : 'both',
+      plain: view !== 'fills',
+      scope: this.scope(),
+      tempo: this.tempo(),
+      countIn: this.settings.countIn(),
+      click: this.settings.click(),
+    });
+    void this.player.play(plan);
+  }
+
+  private pretty(pitch: string): string {
+    return this.words
+      .say()
+      .note(nameOf(pitch))
+      .replace(/(?<=^[A-H])b/, '♭')
+      .replace('#', '♯');
+  }
+
+  protected chooseGrip({ part, at }: { part: number; at: number }): void {
+    this.desk.choosePart(part);
+    this.desk.select({ kind: 'chord', at });
+  }
+
+  protected moveCut(move: { end: 'start' | 'end'; to: number }): void {
+    const part = this.part();
+    const parts = this.desk.arrangement()?.parts;
+    if (!part || !parts) return;
+    const index = move.end === 'start' ? part.number - 1 : part.number;
+    const cut = cutBetween(parts, index, move.to);
+    if (cut) void this.desk.edit(cut);
+  }
+
+  protected setHands(change: Partial<Hands>): void {
+    void this.desk.edit({ code: 'edit.hands', change });
+  }
+
+  protected setProfile(value: string): void {
+    const profile = HAND_PROFILES.find((p) => p === value);
+    if (!profile) return;
+    this.setHands({ profile, left: null, right: null });
+    this.toasts.say(CAUTION);
+  }
+
+  protected setKeys(value: string): void {
+    const keys = KEYBOARD_SIZES.find((k) => `${k}` === value);
+    if (keys) this.setHands({ keys });
+  }
+
+  /** What can be done at the desk, beside what its panels offer. */
+  private actions(): Action[] {
+    const part = this.part()?.number ?? 1;
+    return [
+      { name: this.player.state() === 'silent' ? 'Start' : 'Stop', keys: [' '], run: () => this.toggle() },
+      { name: 'Step to the next join', keys: ['ArrowRight'], run: () => this.stepJoin(1) },
+      { name: 'Step to the previous join', keys: ['ArrowLeft'], run: () => this.stepJoin(-1) },
+      { name: 'Go to the next part', keys: ['ArrowDown'], run: () => this.stepPart(part + 1) },
+      { name: 'Go to the previous part', keys: ['ArrowUp'], run: () => this.stepPart(part - 1) },
+      ...VIEWS.map(({ id, text }, i) => ({ name: text, keys: [`${i + 1}`], run: () => this.showView(id, text) })),
+      ...this.dressings(),
+    ];
+  }
+
+  /** The textures, from the views that do not show them: choosing one shows what it makes of the part. */
+  private dressings(): Action[] {
+    const [document, arrangement, part] = [this.desk.document(), this.desk.arrangement(), this.part()];
+    if (!document || !arrangement || !part || this.desk.view() === 'fills') return [];
+    return texturesOf(document, arrangement, part).map(({ id, title }) => ({
+      name: `Texture: ${title}`,
+      run: () => {
+        this.desk.setView('fills');
+        const range = { start: part.start, end: part.end };
+        void this.desk.edit({ code: 'edit.setting', range, setting: 'texture', value: id, title });
+      },
+    }));
+  }
+
+  private stepJoin(by: 1 | -1): void {
+    const part = this.part();
+    if (!part) return;
+    const at = this.desk.selection()?.at ?? part.start;
+    const next = by > 0 ? part.chords.find((c) => c.at > at) : [...part.chords].reverse().find((c) => c.at < at);
+    if (!next) return;
+    this.desk.select({ kind: 'chord', at: next.at });
+    this.say(spokenJoin(part, this.desk.arrangement()?.bars ?? [], next.at, this.words.say()));
+  }
+
+  private stepPart(to: number): void {
+    this.desk.choosePart(to);
+    const part = this.part();
+    if (part) this.say(spokenPart(part, this.words.say()));
+  }
+
+  private showView(view: HandView, text: string): void {
+    this.desk.setView(view);
+    this.say(text);
+  }
+
+  /** Reads aloud what a key has done, to who does not see it. */
+  private say(words: string): void {
+    void this.aloud.announce(words);
+  }
+}

@@ -1,0 +1,106 @@
+import type { DifficultyFact } from '@joined-hands/core/difficulty';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import type { Part } from '@joined-hands/core/arrange';
+import { partTitle, repeatWords } from '@joined-hands/core/words';
+import { DeskStore } from '../../platform/state/desk.store';
+import { More, type MenuItem } from '../../ui/more';
+import { Signs } from '../../ui/signs';
+import { Words } from '../../platform/words';
+import { neighbours, cutBetween } from './cuts';
+
+/** One numbered part of the ladder. It is drawn anew only where something about this part changes. */
+@Component({
+  selector: 'li[jhLadderPart]',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [More, Signs],
+  templateUrl: './ladder-part.html',
+  styleUrl: './ladder-part.less',
+  host: { 'data-testid': 'part', '[class.on]': 'current()' },
+})
+export class LadderPart {
+  readonly part = input.required<Part>();
+  readonly current = input.required<boolean>();
+  /** What makes this part the hardest one; null for the others. */
+  readonly hardest = input.required<DifficultyFact | null>();
+  /** The name of the section that begins with this part. */
+  readonly section = input.required<string | null>();
+  /** The number of the bar where this part differs from the one that it repeats; null where it does not. */
+  readonly differsAt = input.required<number | null>();
+  readonly chosen = output();
+
+  private readonly desk = inject(DeskStore);
+  protected readonly words = inject(Words);
+  /** What is being named here: the part, or the section that begins with it. */
+  protected readonly naming = signal<'part' | 'section' | null>(null);
+  private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('nameField');
+
+  protected readonly title = computed(() => partTitle(this.part()));
+  protected readonly about = computed(() => {
+    const { repeats, chords, melody } = this.part();
+    if (repeats) return repeatWords({ ...repeats, fromBar: this.differsAt() });
+    const symbols = new Set(chords.map((c) => c.symbol)).size;
+    const { count } = this.words.say();
+    return `${count(melody.length, 'note')}, ${count(symbols, 'chord')}`;
+  });
+  protected readonly difficulty = computed(() => `Difficulty ${this.part().difficulty.score} of 100`);
+  protected readonly reasons = computed(() => this.part().difficulty.reasons.map(this.words.say().fact).join('; '));
+
+  /** What can be done to this part, as its menu shows it. */
+  readonly actions = computed((): MenuItem[] => {
+    const { number } = this.part();
+    const own: MenuItem[] = [
+      { name: 'Name this part', run: () => this.startNaming('part') },
+      { name: 'Name a section from here', run: () => this.startNaming('section') },
+    ];
+    if (number === 1) return own;
+    return [
+      ...own,
+      { name: `Merge with part ${number - 1}`, run: () => this.joinToBefore() },
+      { name: 'Start one note earlier', run: () => this.shiftStart('earlier') },
+      { name: 'Start one note later', run: () => this.shiftStart('later') },
+    ];
+  });
+
+  private startNaming(what: 'part' | 'section'): void {
+    this.chosen.emit();
+    this.naming.set(what);
+    setTimeout(() => this.nameField()?.nativeElement.select());
+  }
+
+  protected finishNaming(name: string): void {
+    const what = this.naming();
+    if (!what) return;
+    this.naming.set(null);
+    const { start } = this.part();
+    if (what === 'section') void this.desk.edit({ code: 'edit.name-section', at: start, name });
+    else void this.desk.edit({ code: 'edit.name-part', at: start, name });
+  }
+
+  private joinToBefore(): void {
+    const { number } = this.part();
+    const both = neighbours(this.desk.arrangement()?.parts ?? [], number - 1);
+    if (both)
+      void this.desk.edit({ code: 'edit.merge', parts: both }).then(() => {
+        this.desk.choosePart(number - 1);
+      });
+  }
+
+  /** Moves the beginning of the part by one note: earlier takes one from the part before, later gives one to it. */
+  private shiftStart(by: 'earlier' | 'later'): void {
+    const { number, start, melody } = this.part();
+    const parts = this.desk.arrangement()?.parts ?? [];
+    const to = by === 'earlier' ? parts[number - 2]?.melody.at(-1)?.at : melody.find((n) => n.at > start)?.at;
+    const cut = to === undefined ? null : cutBetween(parts, number - 1, to);
+    if (cut) void this.desk.edit(cut);
+  }
+}

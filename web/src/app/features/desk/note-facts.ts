@@ -1,0 +1,125 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import type { PartNote } from '@joined-hands/core/arrange';
+import { chordsHolding, type HoldingChord } from '@joined-hands/core/harmony';
+import { countNotes, findConflicts, notesOver } from '@joined-hands/core/join';
+import { midiOf, nameOf } from '@joined-hands/core/pitch';
+import { handsOf } from '@joined-hands/core/song';
+import { placeOf } from '@joined-hands/core/time';
+import { startOf } from '@joined-hands/core/right-hand';
+import { capital, conflictWords, countingWords, MOVE_LABELS } from '@joined-hands/core/words';
+import { Player } from '../../platform/audio/player';
+import { DeskStore } from '../../platform/state/desk.store';
+import { Offers, type Offer } from '../../ui/offers';
+import { Signs } from '../../ui/signs';
+import { FingerChoice } from './finger-choice';
+import { keysFor } from './sounding';
+import { chordFault, writeChord } from './writing';
+import { Words } from '../../platform/words';
+
+const ORDINAL: Readonly<Record<number, string>> = { 1: 'as its root', 3: 'as its third', 5: 'as its fifth', 7: 'as its seventh' };
+
+/** A melody note: where it is struck, what sounds under it, and every chord that holds it. */
+@Component({
+  selector: 'jh-note-facts',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [FingerChoice, Offers, Signs],
+  templateUrl: './note-facts.html',
+  styleUrl: './change-chord.less',
+})
+export class NoteFacts {
+  readonly note = input.required<PartNote>();
+  readonly tried = output<readonly string[] | null>();
+  private readonly desk = inject(DeskStore);
+  private readonly player = inject(Player);
+  private readonly words = inject(Words);
+  protected readonly fault = signal<string | null>(null);
+
+  private readonly name = computed(() => nameOf(this.note().pitch));
+  protected readonly letter = computed(() => this.words.say().note(this.name()));
+  protected readonly place = computed(() => {
+    const bars = this.desk.arrangement()?.bars;
+    return bars ? this.words.say().place(placeOf(bars, this.note().at)) : '';
+  });
+
+  protected readonly under = computed(() => this.desk.currentPart()?.chords.findLast((c) => c.at <= this.note().at) ?? null);
+
+  /** Where it is struck, what sounds under it, and whether the two grate. */
+  protected readonly facts = computed(() => {
+    const arrangement = this.desk.arrangement();
+    if (!arrangement) return '';
+    const note = this.note();
+    const under = this.under();
+    const [counted] = countNotes([note], arrangement.bars);
+    const say = this.words.say();
+    const said = [countingWords(counted), ...(note.lyric ? [`Sung on “${note.lyric.text}”.`] : [])];
+    if (under) {
+      said.push(`${say.symbol(under.symbol)} sounds under it.`);
+      const clash = findConflicts(notesOver([under], arrangement.song.melody, arrangement.bars)).find((c) => c.at === note.at);
+      if (clash) said.push(capital(conflictWords(clash, under.symbol, say)));
+    }
+    return said.join(' ');
+  });
+
+  protected readonly fingerKept = computed(
+    () => this.desk.document()?.choices.fingers.some((f) => f.hand === 'right' && f.at === this.note().at) ?? false,
+  );
+
+  /** Where the hand lies for this note, how it came there, and where it goes next. */
+  protected readonly placeSays = computed(() => {
+    const places = this.desk.currentPart()?.places ?? [];
+    const index = places.findLastIndex((p) => p.start <= this.note().at);
+    if (index < 0) return '';
+    const [here, next] = [places[index], places[index + 1]];
+    const say = this.words.say();
+    const came = index > 0 ? ` ${capital(MOVE_LABELS[here.move])} to get here.` : '';
+    const goes = next ? ` Next, ${MOVE_LABELS[next.move]} to ${say.pitch(next.thumb)}.` : '';
+    const start = index === 0 && this.note().at === this.desk.currentPart()?.melody[0]?.at;
+    const { pitch, finger } = this.note();
+    const words = say.fact(start ? startOf(here, pitch, finger) : { code: 'hand.starts', thumb: here.thumb, first: null });
+    return `${words}${came}${goes}`;
+  });
+
+  protected chooseFinger(finger: number | null): void {
+    const fingers = finger === null ? null : [finger];
+    void this.desk.edit({ code: 'edit.fingers', hand: 'right', at: this.note().at, fingers });
+  }
+
+  private readonly holding = computed(() => {
+    const key = this.under()?.key ?? this.desk.arrangement()?.song.key;
+    return key ? chordsHolding(this.name(), key) : [];
+  });
+  protected readonly inKey = computed(() => this.offersOf(this.holding().filter((c) => c.inKey)));
+  protected readonly outside = computed(() => this.offersOf(this.holding().filter((c) => !c.inKey)));
+  protected readonly partStartsHere = computed(() => this.note().at === this.desk.currentPart()?.start);
+
+  protected hear(): void {
+    void this.player.strike([midiOf(this.note().pitch)]);
+  }
+
+  protected write(symbol: string): void {
+    const text = symbol.trim();
+    this.fault.set(chordFault(text));
+    if (this.fault() === null) writeChord(this.desk, this.note().at, text);
+  }
+
+  protected cutHere(): void {
+    const part = this.desk.currentPart();
+    if (!part) return;
+    const { start, end, number } = part;
+    void this.desk.edit({ code: 'edit.split', part: { start, end }, at: this.note().at }).then(() => {
+      this.desk.choosePart(number + 1);
+    });
+  }
+
+  private offersOf(chords: readonly HoldingChord[]): Offer[] {
+    const hands = this.desk.document()?.hands ?? handsOf();
+    const near = this.under()?.pitches ?? [];
+    return chords.map((c) => ({
+      id: c.symbol,
+      title: this.words.say().symbol(c.symbol),
+      aside: ORDINAL[c.as] ?? '',
+      why: null,
+      pitches: [...keysFor(c.symbol, hands, near), this.note().pitch],
+    }));
+  }
+}

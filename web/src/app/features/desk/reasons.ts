@@ -1,0 +1,147 @@
+import { changeInShort, moveWords, phrases, sentences, shapeWords, togetherWords } from '@joined-hands/core/words';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, output } from '@angular/core';
+import type { PartChord } from '@joined-hands/core/arrange';
+import { degreeOf, otherNames, parseChord } from '@joined-hands/core/harmony';
+import type { VoicedChord } from '@joined-hands/core/left-hand';
+import { midiOf } from '@joined-hands/core/pitch';
+import { Player } from '../../platform/audio/player';
+import { DeskStore } from '../../platform/state/desk.store';
+import { Offers, type Offer } from '../../ui/offers';
+import { Signs } from '../../ui/signs';
+import { ChangeChord } from './change-chord';
+import { NoteFacts } from './note-facts';
+import { RoomFacts } from './room-facts';
+import { WorthKnowing } from './worth-knowing';
+import { Words } from '../../platform/words';
+
+/** Why this chord lies here, what else there is, and how to change it. */
+@Component({
+  selector: 'jh-reasons',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [ChangeChord, NoteFacts, Offers, RoomFacts, Signs, WorthKnowing],
+  templateUrl: './reasons.html',
+  styleUrl: './reasons.less',
+})
+export class Reasons {
+  protected readonly desk = inject(DeskStore);
+  private readonly player = inject(Player);
+  protected readonly words = inject(Words);
+  /** Keys of an alternative that is heard, to be shown on the keyboard; null when it is let go. */
+  readonly tried = output<readonly string[] | null>();
+
+  protected readonly chord = this.desk.selectedChord;
+  protected readonly note = this.desk.selectedNote;
+  protected readonly room = this.desk.selectedRoom;
+  protected readonly before = computed(() => {
+    const chord = this.chord();
+    const all = this.desk.arrangement()?.parts.flatMap((p) => p.chords) ?? [];
+    const index = all.findIndex((c) => c.at === chord?.at);
+    return index > 0 ? all[index - 1] : null;
+  });
+
+  /** What it is in the song: its degree, where it comes from, what it does for the tune, how the two sound together. */
+  protected readonly inTheSong = computed(() => {
+    const chord = this.chord();
+    const point = this.desk.currentPart()?.together.find((t) => t.at === chord?.at);
+    if (!chord) return '';
+    const say = this.words.say();
+    const meets = point ? togetherWords(point, say) : '';
+    const sounds =
+      chord.withMelody && chord.withMelody !== chord.symbol ? `Together they sound like ${say.symbol(chord.withMelody)}.` : '';
+    return [this.named(), this.source(), phrases(chord.chordWhy, say), meets, sounds].filter(Boolean).join(' ');
+  });
+
+  /** Its degree, the key it is heard in, and the other names of its notes. */
+  private readonly named = computed(() => {
+    const chord = this.chord();
+    const parsed = chord ? parseChord(chord.symbol) : null;
+    if (!chord || parsed?.kind !== 'chord') return '';
+    const others = otherNames(parsed);
+    const say = this.words.say();
+    const same = others.length > 0 ? ` The same notes make ${others.map(say.symbol).join(' or ')}.` : '';
+    return `${degreeOf(parsed, chord.key)} in ${say.key(chord.key)}.${same}`;
+  });
+
+  private readonly source = computed(() => {
+    switch (this.chord()?.source) {
+      case 'suggested':
+        return 'Suggested for the melody.';
+      case 'chosen':
+        return 'Written by you.';
+      default:
+        return '';
+    }
+  });
+
+  protected readonly places = computed((): Offer[] =>
+    (this.chord()?.alternatives ?? []).map((a) => ({
+      id: a.pitches.join(' '),
+      title: shapeWords(a.shape, this.words.say()),
+      aside: this.before() ? `moves ${a.motion}` : '',
+      why: this.letters(a.pitches),
+      pitches: a.pitches,
+    })),
+  );
+
+  protected readonly fingersKept = computed(
+    () => this.desk.document()?.choices.fingers.some((f) => f.hand === 'left' && f.at === this.chord()?.writtenAt) ?? false,
+  );
+  protected readonly fingerFault = linkedSignal<number | undefined, string | null>({
+    source: () => this.chord()?.at,
+    computation: () => null,
+  });
+
+  /** Takes fingers as they are typed, "5-3-1": one for each key, falling towards the thumb. */
+  protected chooseFingers(chord: PartChord, field: HTMLInputElement): void {
+    const fingers = [...field.value.matchAll(/[1-5]/g)].map(Number);
+    const falls = fingers.every((f, i) => i === 0 || f < fingers[i - 1]);
+    if (fingers.length !== chord.pitches.length || !falls) {
+      const keys = chord.pitches.length;
+      this.fingerFault.set(
+        `Write ${keys === 1 ? 'one finger' : `${keys} fingers`} from the lowest key up, such as ${[5, 3, 2, 1].slice(0, keys).join('-')}.`,
+      );
+      field.value = chord.fingers.join('-');
+      return;
+    }
+    this.fingerFault.set(null);
+    void this.desk.edit({ code: 'edit.fingers', hand: 'left', at: chord.writtenAt, fingers });
+  }
+
+  protected letFingersGo(chord: PartChord): void {
+    void this.desk.edit({ code: 'edit.fingers', hand: 'left', at: chord.writtenAt, fingers: null });
+  }
+
+  protected letters(pitches: readonly string[]): string {
+    return this.words.say().notes(pitches);
+  }
+
+  /** Why it lies this way, and what its voices do: sentences. */
+  protected why(chord: PartChord): string {
+    return sentences(chord.why, this.words.say());
+  }
+
+  protected change(chord: PartChord): string {
+    return changeInShort(chord.moves, this.words.say());
+  }
+
+  protected moveOf(move: PartChord['moves'][number]): string {
+    return moveWords(move, this.words.say());
+  }
+
+  protected arrow(semitones: number): string {
+    return semitones === 0 ? '=' : semitones > 0 ? '↗' : '↘';
+  }
+
+  protected hear(pitches: readonly string[]): void {
+    void this.player.strike(pitches.map(midiOf));
+  }
+
+  protected keepPlace({ pitches }: Offer): void {
+    const at = this.chord()?.writtenAt;
+    if (at !== undefined) void this.desk.edit({ code: 'edit.voicing', at, pitches });
+  }
+
+  protected letGo(chord: VoicedChord): void {
+    void this.desk.edit({ code: 'edit.free-voicing', at: chord.writtenAt });
+  }
+}

@@ -1,0 +1,11 @@
+import type { ScreenDescriptor } from '../../platform/screen';
+
+export const deskScreen: ScreenDescriptor = {
+  path: 'desk',
+  name: 'Desk',
+  keywords: 'parts, chords, inversions, fingers, textures and fills',
+  of: 'song',
+  place: 'header',
+  ready: '[data-testid=stack]',
+  load: () => import('./desk').then((m) => m.Desk),
+};

@@ -1,0 +1,126 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { NzSliderModule } from 'ng-zorro-antd/slider';
+import { comesAgain, firstAndSecondEndings, louderEachTime, timeOf, type Part } from '@joined-hands/core/arrange';
+import {
+  ENDINGS,
+  LAST_TOUCHES,
+  LOUDNESSES,
+  SWELLS,
+  settingAt,
+  type Choices,
+  type Ending,
+  type LastTouch,
+  type Loudness,
+  type TickRange,
+  type Swell,
+} from '@joined-hands/core/song';
+import { DeskStore } from '../../platform/state/desk.store';
+import { Choice } from '../../ui/choice';
+import { Pop } from '../../ui/pop';
+import { ENDING_LABELS, SWELL_LABELS } from '@joined-hands/core/words';
+import { Words } from '../../platform/words';
+
+const SWELL_SIGNS: Readonly<Record<Swell, string>> = { none: '', rise: '<', fall: '>', arch: '<>' };
+const TOUCH_WORDS: Readonly<Record<LastTouch, string>> = { plain: 'as written', rolled: 'rolled', octave: 'a low octave' };
+
+/** How loud it is and how it ends: dynamics and endings of the part, and the close of the song. */
+@Component({
+  selector: 'jh-sound-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Choice, FormsModule, NzSliderModule, Pop],
+  templateUrl: './sound-panel.html',
+  styleUrl: './sound-panel.less',
+})
+export class SoundPanel {
+  private readonly desk = inject(DeskStore);
+  private readonly words = inject(Words);
+  protected readonly part = this.desk.currentPart;
+  protected readonly reach = signal<'part' | 'song'>('part');
+  protected readonly reaches = computed(() => [
+    { id: 'part' as const, text: `Part ${this.part()?.number ?? ''}` },
+    { id: 'song' as const, text: 'Whole song' },
+  ]);
+  protected readonly levels = LOUDNESSES.map((id) => ({ id, text: id }));
+  protected readonly swells = SWELLS.map((id) => ({ id, text: SWELL_LABELS[id] }));
+  protected readonly endings = ENDINGS.map((id) => ({ id, text: ENDING_LABELS[id] }));
+  protected readonly touches = LAST_TOUCHES.map((id) => ({ id, text: TOUCH_WORDS[id] }));
+
+  protected readonly loudness = computed(() => this.wish('loudness') ?? 'mf');
+  protected readonly swell = computed(() => this.wish('swell') ?? 'none');
+  protected readonly ending = computed(() => this.wish('ending') ?? 'plain');
+  protected readonly balance = computed(() => this.desk.document()?.choices.balance ?? 28);
+  protected readonly close = computed(
+    (): Choices['close'] => this.desk.document()?.choices.close ?? { slower: 0, touch: 'plain' },
+  );
+  protected readonly again = computed(() => comesAgain(this.desk.arrangement()?.parts ?? []));
+  /** "the 2nd of 3 times". */
+  protected readonly time = computed(() => {
+    const part = this.part();
+    const found = part && timeOf(part.number, this.desk.arrangement()?.parts ?? []);
+    return found ? `time ${found.time} of ${found.of}` : '';
+  });
+  protected readonly value = computed(() => `${this.loudness()} ${SWELL_SIGNS[this.swell()]}`.trim());
+  /** Why the ending asked for is not there. */
+  protected readonly leftOut = computed(() => {
+    const finding = this.desk
+      .arrangement()
+      ?.findings.find((f) => f.rule === 'ending-left-out' && f.at !== null && this.inPart(f.at));
+    return finding ? this.words.say().fact(finding.fact) : null;
+  });
+
+  private inPart(at: number): boolean {
+    const part = this.part();
+    return part !== null && at >= part.start && at < part.end;
+  }
+
+  private wish<K extends 'loudness' | 'swell' | 'ending'>(wish: K): Choices[K] | null {
+    const doc = this.desk.document();
+    const part = this.part();
+    return doc && part ? settingAt(doc, part.start, wish) : null;
+  }
+
+  private range(): TickRange | null {
+    const part = this.part();
+    return this.reach() === 'part' && part ? { start: part.start, end: part.end } : null;
+  }
+
+  protected chooseLoudness(loudness: Loudness): void {
+    void this.desk.edit({ code: 'edit.setting', range: this.range(), setting: 'loudness', value: loudness });
+  }
+
+  protected chooseSwell(swell: Swell): void {
+    void this.desk.edit({ code: 'edit.setting', range: this.range(), setting: 'swell', value: swell });
+  }
+
+  /** An ending belongs to one part, whatever else is chosen for the song. */
+  protected chooseEnding(ending: Ending): void {
+    const part = this.part();
+    if (!part) return;
+    const range = { start: part.start, end: part.end };
+    void this.desk.edit({ code: 'edit.setting', range, setting: 'ending', value: ending });
+  }
+
+  protected chooseBalance(balance: number): void {
+    void this.desk.edit({ code: 'edit.balance', percent: balance });
+  }
+
+  protected chooseClose(change: Partial<Choices['close']>): void {
+    void this.desk.edit({ code: 'edit.close', change });
+  }
+
+  protected louder(): void {
+    const document = this.desk.document();
+    const edit = document && louderEachTime(document, this.parts());
+    if (edit) void this.desk.edit(edit);
+  }
+
+  protected byTurns(): void {
+    const edit = firstAndSecondEndings(this.parts());
+    if (edit) void this.desk.edit(edit);
+  }
+
+  private parts(): readonly Part[] {
+    return this.desk.arrangement()?.parts ?? [];
+  }
+}

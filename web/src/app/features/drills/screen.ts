@@ -1,0 +1,11 @@
+import type { ScreenDescriptor } from '../../platform/screen';
+
+export const drillsScreen: ScreenDescriptor = {
+  path: 'drills',
+  name: 'Drills',
+  keywords: 'scales, cadences, inversions, a warm-up',
+  of: 'either',
+  place: 'header',
+  ready: 'h1',
+  load: () => import('./drills').then((m) => m.DrillsScreen),
+};

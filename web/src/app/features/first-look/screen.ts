@@ -1,0 +1,11 @@
+import type { ScreenDescriptor } from '../../platform/screen';
+
+export const firstLookScreen: ScreenDescriptor = {
+  path: 'look',
+  name: 'First look',
+  keywords: 'what the song asks for: hardest part, range, key',
+  of: 'song',
+  place: 'header',
+  ready: 'h1',
+  load: () => import('./first-look').then((m) => m.FirstLookScreen),
+};

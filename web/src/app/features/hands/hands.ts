@@ -1,0 +1,197 @@
+import { CAUTION, ENGLISH } from '@joined-hands/core/words';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
+import { grouped } from '@joined-hands/core/lists';
+import {
+  HAND_PROFILES,
+  KEYBOARDS,
+  KEYBOARD_SIZES,
+  MEASURABLE,
+  SPANS,
+  handsOf,
+  spanOf,
+  type HandProfile,
+  type Hands,
+  type KeyboardSize,
+} from '@joined-hands/core/song';
+import { Player } from '../../platform/audio/player';
+import { KeyInput } from '../../platform/input/key-input';
+import { openSong } from '../../platform/state/open-song';
+import { DeskStore } from '../../platform/state/desk.store';
+import { Keyboard, type HandSpan, type PressedKey } from '../../ui/keyboard/keyboard';
+import { MissingSong } from '../../ui/missing-song';
+import { Pressed } from '../../ui/pressed';
+import { Signs } from '../../ui/signs';
+import { Words } from '../../platform/words';
+
+type Hand = 'left' | 'right';
+
+/** What is being measured: the easy span first, then the widest. */
+interface Measuring {
+  readonly hand: Hand;
+  readonly step: 'comfortable' | 'limit';
+  readonly first: number | null;
+  readonly comfortable: number | null;
+}
+
+/** Rules of findings that a change of hands or keyboard brings or takes away, with what was done in each case. */
+const HAND_RULES: Readonly<Record<string, string>> = {
+  spread: 'played one note after another',
+  thinned: 'thinned',
+  stretch: 'wider than your comfortable span',
+  reach: 'out of reach',
+  keyboard: 'off the keyboard',
+  'tune-moved': 'melody moved',
+  'tune-folded': 'melody brought into range',
+};
+
+const KEYBOARD_WORDS: Readonly<Record<KeyboardSize, string>> = { 49: 'C2 to C6', 61: 'C2 to C7', 76: 'E1 to G7', 88: 'A0 to C8' };
+
+/** Who plays, on which keyboard: profile or measured spans, the first-year switch, and what no longer fits. */
+@Component({
+  selector: 'jh-hands',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Keyboard, MissingSong, Pressed, RouterLink, Signs],
+  templateUrl: './hands.html',
+  styleUrl: './hands.less',
+})
+export class HandsScreen {
+  protected readonly spoken = inject(Words);
+  protected readonly caution = CAUTION;
+  readonly id = input.required<string>();
+  protected readonly desk = inject(DeskStore);
+  protected readonly keys = inject(KeyInput);
+  protected readonly player = inject(Player);
+  protected readonly profiles = HAND_PROFILES.map((id) => ({ id, ...SPANS[id] }));
+  protected readonly sizes = KEYBOARD_SIZES.map((id) => ({ id, text: KEYBOARD_WORDS[id] }));
+  protected readonly both: readonly Hand[] = ['left', 'right'];
+  /** The two spans of a hand. */
+  protected readonly measures = [
+    { id: 'comfortable', words: 'comfortable' },
+    { id: 'limit', words: 'at most' },
+  ] as const;
+  protected readonly least = MEASURABLE.least;
+  protected readonly most = MEASURABLE.most;
+  protected readonly hands = computed((): Hands => this.desk.document()?.hands ?? handsOf());
+  protected readonly measuring = signal<Measuring | null>(null);
+  protected readonly fault = signal<string | null>(null);
+
+  protected readonly asked = computed(() => {
+    const now = this.measuring();
+    if (!now) return null;
+    const which = now.first === null ? 'lowest' : 'highest';
+    return now.step === 'comfortable'
+      ? `${title(now.hand)} hand: press the ${which} key you can reach comfortably.`
+      : `${title(now.hand)} hand: press the ${which} key you can just reach without strain, or keep the comfortable span as the limit.`;
+  });
+
+  protected readonly pressed = computed((): PressedKey[] => {
+    const now = this.measuring();
+    return now?.first ? [{ midi: now.first, hand: now.hand, text: '' }] : [];
+  });
+
+  /** The comfortable span of each hand, laid on the keyboard around middle C. */
+  protected readonly spans = computed((): HandSpan[] => {
+    const { low, high } = KEYBOARDS[this.hands().keys];
+    return this.both.map((hand): HandSpan => {
+      const { comfortable } = spanOf(this.hands(), hand);
+      const from = hand === 'left' ? Math.max(low, 55 - comfortable) : 64;
+      return { hand, from, to: Math.min(high, from + comfortable), text: `${hand}: ${spanWords(comfortable)}` };
+    });
+  });
+
+  /** What the hands and the keyboard changed in the song, by what was done about it. */
+  protected readonly misfits = computed(() => {
+    const findings = (this.desk.arrangement()?.findings ?? []).filter((f) => f.rule in HAND_RULES);
+    return [...grouped(findings, (f) => f.rule)].map(([rule, found]) => ({
+      rule,
+      words: `${found.length} ${HAND_RULES[rule]}`,
+      found,
+    }));
+  });
+
+  constructor() {
+    openSong(this.id);
+    this.keys.pressedKeys.pipe(takeUntilDestroyed()).subscribe((midi) => {
+      void this.player.strike([midi]);
+      this.measure(midi);
+    });
+  }
+
+  protected spanIn(hand: Hand) {
+    return this.hands()[hand] ?? SPANS[this.hands().profile];
+  }
+
+  protected words(semitones: number): string {
+    return spanWords(semitones);
+  }
+
+  protected chooseProfile(profile: HandProfile): void {
+    this.change({ profile, left: null, right: null });
+  }
+
+  protected chooseKeys(keys: KeyboardSize): void {
+    this.change({ keys });
+  }
+
+  protected setFirstYear(firstYear: boolean): void {
+    this.change({ firstYear });
+  }
+
+  protected start(hand: Hand): void {
+    this.fault.set(null);
+    this.measuring.set({ hand, step: 'comfortable', first: null, comfortable: null });
+  }
+
+  /** Keeps the comfortable span as the limit too. */
+  protected finish(): void {
+    const now = this.measuring();
+    if (now?.comfortable) this.change({ [now.hand]: { comfortable: now.comfortable, limit: now.comfortable } });
+    this.measuring.set(null);
+  }
+
+  protected forget(hand: Hand): void {
+    this.change({ [hand]: null });
+  }
+
+  /** Sets one of the two figures by hand; the other follows where it must. */
+  protected setSpan(hand: Hand, which: 'comfortable' | 'limit', value: number): void {
+    if (!Number.isInteger(value) || value < MEASURABLE.least || value > MEASURABLE.most) return;
+    const span = { ...this.spanIn(hand), [which]: value };
+    const { comfortable, limit } = span;
+    this.change({
+      [hand]:
+        which === 'comfortable'
+          ? { comfortable, limit: Math.max(limit, value) }
+          : { comfortable: Math.min(comfortable, value), limit },
+    });
+  }
+
+  private measure(midi: number): void {
+    const now = this.measuring();
+    if (!now) return;
+    this.fault.set(null);
+    if (now.first === null) return this.measuring.set({ ...now, first: midi });
+    const span = Math.abs(midi - now.first);
+    if (span < MEASURABLE.least || span > MEASURABLE.most) {
+      this.fault.set(
+        `That is ${spanWords(span)}. Press the lowest and the highest key of one hand, between a third and two octaves apart.`,
+      );
+      return this.measuring.set({ ...now, first: null });
+    }
+    if (now.step === 'comfortable') return this.measuring.set({ ...now, step: 'limit', first: null, comfortable: span });
+    const comfortable = Math.min(now.comfortable ?? span, span);
+    this.change({ [now.hand]: { comfortable, limit: span } });
+    this.measuring.set(null);
+  }
+
+  private change(change: Partial<Hands>): void {
+    void this.desk.edit({ code: 'edit.hands', change });
+  }
+}
+
+const title = (hand: Hand): string => hand[0].toUpperCase() + hand.slice(1);
+
+/** A span as pianists name it: "an octave, 12 half steps". */
+const spanWords = (semitones: number): string => `${ENGLISH.interval(semitones)}, ${ENGLISH.count(semitones, 'half step')}`;

@@ -1,0 +1,11 @@
+import type { ScreenDescriptor } from '../../platform/screen';
+
+export const handsScreen: ScreenDescriptor = {
+  path: 'hands',
+  name: 'Hands',
+  keywords: 'measure the reach, keyboard size',
+  of: 'song',
+  place: 'header',
+  ready: 'jh-keyboard',
+  load: () => import('./hands').then((m) => m.HandsScreen),
+};

@@ -1,0 +1,213 @@
+import { ChangeDetectionStrategy, Component, computed, inject, output, signal, type OnDestroy } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { nameOf, pitchAt } from '@joined-hands/core/pitch';
+import type { Recording } from '@joined-hands/core/formats';
+import { Player } from '../../platform/audio/player';
+import { Actions } from '../../platform/state/actions';
+import { KeyInput } from '../../platform/input/key-input';
+import { Choice } from '../../ui/choice';
+import { Keyboard } from '../../ui/keyboard/keyboard';
+import { Pressed } from '../../ui/pressed';
+import { Signs } from '../../ui/signs';
+import { Words } from '../../platform/words';
+
+const METERS = ['2/4', '3/4', '4/4', '6/8'] as const;
+type MeterName = (typeof METERS)[number];
+const VALUES = [
+  { id: '4', text: 'whole' },
+  { id: '2', text: 'half' },
+  { id: '1', text: 'quarter' },
+  { id: '0.5', text: 'eighth' },
+  { id: '0.25', text: 'sixteenth' },
+] as const;
+type ValueId = (typeof VALUES)[number]['id'];
+
+/** A key or a rest that was entered step by step. */
+interface RecordedStep {
+  readonly midi: number | null;
+  readonly quarters: number;
+}
+
+const NAMES = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
+
+/** A note value in words; nothing for a quarter. */
+function valueWords(quarters: number): string {
+  const plain = VALUES.find((v) => Number(v.id) === quarters);
+  const dotted = VALUES.find((v) => Number(v.id) * 1.5 === quarters);
+  return quarters === 1 ? '' : (plain?.text ?? `dotted ${dotted?.text ?? quarters}`);
+}
+
+/** Playing a tune in, in time with a click or step by step, on a connected keyboard, the screen's keys or the computer's letters. */
+@Component({
+  selector: 'jh-play-in',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Choice, Keyboard, Pressed, Signs],
+  templateUrl: './play-in.html',
+  styleUrl: './play-in.less',
+  host: { '(document:keydown)': 'onKey($event, true)', '(document:keyup)': 'onKey($event, false)' },
+})
+export class PlayIn implements OnDestroy {
+  readonly played = output<Recording>();
+  protected readonly keys = inject(KeyInput);
+  protected readonly player = inject(Player);
+  private readonly words = inject(Words);
+  protected readonly modes = [
+    { id: 'steps' as const, text: 'Step by step' },
+    { id: 'time' as const, text: 'In time' },
+  ];
+  protected readonly mode = signal<'steps' | 'time'>('steps');
+  protected readonly meters = METERS.map((id) => ({ id, text: id }));
+  protected readonly meterName = signal<MeterName>('4/4');
+  protected readonly title = signal('');
+  protected readonly tempo = signal(80);
+  protected readonly values = VALUES;
+  protected readonly value = signal<ValueId>('1');
+  protected readonly dotted = signal(false);
+  protected readonly steps = signal<readonly RecordedStep[]>([]);
+  /** Counting in, recording, or neither. */
+  protected readonly state = signal<'idle' | 'counting' | 'recording'>('idle');
+  protected readonly taken = signal(0);
+  private notes: { at: number; until: number; midi: number }[] = [];
+  private readonly down = new Map<number, number>();
+  private origin = 0;
+  private timer = 0;
+  private pulse = 0;
+
+  private readonly meter = computed(() => {
+    const [beats, unit] = this.meterName().split('/').map(Number);
+    return { beats, unit };
+  });
+
+  /** What was entered, as it is read back: "C half, rest"; quarters go without saying. */
+  protected readonly entered = computed(() =>
+    this.steps().map((s) => ({
+      text: s.midi === null ? 'rest' : this.words.say().note(nameOf(spelled(s.midi))),
+      value: valueWords(s.quarters),
+    })),
+  );
+
+  constructor() {
+    this.keys.pressedKeys.pipe(takeUntilDestroyed()).subscribe((midi) => this.press(midi));
+    this.keys.released.pipe(takeUntilDestroyed()).subscribe((midi) => this.release(midi));
+    inject(Actions).register(() =>
+      this.mode() === 'steps'
+        ? [
+            { name: 'Undo the last note', keys: ['Backspace'], run: () => this.takeBack() },
+            { name: 'A rest', keys: ['r'], run: () => this.add(null) },
+          ]
+        : [
+            {
+              name: this.state() === 'idle' ? 'Count in and record' : 'Stop',
+              keys: [' '],
+              run: () => this.toggle(),
+            },
+          ],
+    );
+  }
+
+  ngOnDestroy(): void {
+    this.end();
+  }
+
+  /** Letters of the computer stand for keys of the piano. */
+  protected onKey(event: KeyboardEvent, pressed: boolean): void {
+    if (this.keys.letter(event, pressed)) event.preventDefault();
+  }
+
+  private press(midi: number): void {
+    void this.player.strike([midi]);
+    if (this.mode() === 'steps') return this.add(midi);
+    if (this.state() !== 'idle') this.down.set(midi, this.now());
+  }
+
+  private release(midi: number): void {
+    const at = this.down.get(midi);
+    this.down.delete(midi);
+    if (at === undefined || this.state() === 'idle') return;
+    // What was played before the last beat of the count-in was only the hand finding its place.
+    if (at < -this.meter().beats * (4 / this.meter().unit) + 0.5) return;
+    this.notes.push({ at, until: Math.max(at + 0.1, this.now()), midi });
+    this.taken.set(this.notes.length);
+  }
+
+  /** Quarter notes since the first beat after the count-in; below 0 while it counts. */
+  private now(): number {
+    return ((performance.now() - this.origin) / 60_000) * this.tempo();
+  }
+
+  protected add(midi: number | null): void {
+    const quarters = Number(this.value()) * (this.dotted() ? 1.5 : 1);
+    this.steps.update((s) => [...s, { midi, quarters }]);
+    this.tell();
+  }
+
+  protected takeBack(): void {
+    if (this.mode() !== 'steps') return;
+    this.steps.update((s) => s.slice(0, -1));
+    this.tell();
+  }
+
+  protected clear(): void {
+    this.steps.set([]);
+    this.notes = [];
+    this.taken.set(0);
+    this.tell();
+  }
+
+  protected change(change: { meter?: MeterName; tempo?: number }): void {
+    if (change.meter) this.meterName.set(change.meter);
+    if (change.tempo) this.tempo.set(Math.round(Math.min(240, Math.max(30, change.tempo))));
+    this.tell();
+  }
+
+  protected choose(mode: 'steps' | 'time'): void {
+    this.end();
+    this.mode.set(mode);
+    this.tell();
+  }
+
+  /** Counts one bar in, then records until it is stopped. */
+  protected toggle(): void {
+    if (this.state() !== 'idle') return this.finish();
+    this.notes = [];
+    this.taken.set(0);
+    const { beats, unit } = this.meter();
+    const beat = (60_000 / this.tempo()) * (4 / unit);
+    this.origin = performance.now() + beats * beat;
+    this.state.set('counting');
+    this.pulse = 0;
+    const tick = () => {
+      void this.player.tick(this.pulse % beats === 0);
+      this.pulse++;
+      if (this.pulse > beats) this.state.set('recording');
+      // Each click is aimed at its own place, so that lateness does not add up.
+      this.timer = window.setTimeout(tick, this.origin + (this.pulse - beats) * beat - performance.now());
+    };
+    tick();
+  }
+
+  private finish(): void {
+    for (const midi of [...this.down.keys()]) this.release(midi);
+    this.end();
+    this.tell();
+  }
+
+  private end(): void {
+    clearTimeout(this.timer);
+    this.down.clear();
+    this.state.set('idle');
+  }
+
+  protected tell(): void {
+    let at = 0;
+    const stepped = this.steps().flatMap(({ midi, quarters }) => {
+      const note = midi === null ? [] : [{ at, until: at + quarters, midi }];
+      at += quarters;
+      return note;
+    });
+    const notes = this.mode() === 'steps' ? stepped : this.notes;
+    this.played.emit({ title: this.title().trim() || 'My song', tempo: this.tempo(), meter: this.meter(), notes });
+  }
+}
+
+const spelled = (midi: number): string => pitchAt(NAMES[midi % 12], midi);

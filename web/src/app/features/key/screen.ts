@@ -1,0 +1,11 @@
+import type { ScreenDescriptor } from '../../platform/screen';
+
+export const keyScreen: ScreenDescriptor = {
+  path: 'key',
+  name: 'Choose a key',
+  keywords: 'transpose the song',
+  of: 'song',
+  place: 'beside',
+  ready: 'table',
+  load: () => import('./key').then((m) => m.KeyScreen),
+};

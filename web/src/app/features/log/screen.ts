@@ -1,0 +1,11 @@
+import type { ScreenDescriptor } from '../../platform/screen';
+
+export const logScreen: ScreenDescriptor = {
+  path: 'log',
+  name: 'Log',
+  keywords: 'what was practised, minutes, tempo reached',
+  of: 'none',
+  place: 'header',
+  ready: 'h1',
+  load: () => import('./log').then((m) => m.LogScreen),
+};

@@ -1,0 +1,68 @@
+import { CAUTION, stepTitle, stepWork } from '@joined-hands/core/words';
+import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
+import { JOIN_ORDERS, STEP_ORDERS, type JoinOrder, type StepOrder, type StepState } from '@joined-hands/core/practice';
+import { RouterLink } from '@angular/router';
+import { DeskStore } from '../../platform/state/desk.store';
+import { SettingsStore } from '../../platform/state/settings.store';
+import { Rehearsal } from './rehearsal';
+import { Words } from '../../platform/words';
+
+const MINUTES = [10, 15, 20, 30, 45, 60, 90] as const;
+
+const ORDER_WORDS: Readonly<Record<StepOrder, string>> = {
+  song: 'in song order',
+  'hardest-first': 'the hardest part first',
+  'hardest-last': 'the hardest part last',
+};
+const JOIN_WORDS: Readonly<Record<JoinOrder, string>> = { chain: 'one after another', pairs: 'in pairs, then fours' };
+
+/** Today's practice for the minutes there are, and every step of the song with how far it has come. */
+@Component({
+  selector: 'jh-day-plan',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink],
+  templateUrl: './day-plan.html',
+  styleUrl: './day-plan.less',
+})
+export class DayPlan {
+  readonly hurts = output();
+  protected readonly desk = inject(DeskStore);
+  protected readonly rehearsal = inject(Rehearsal);
+  protected readonly words = inject(Words);
+  protected readonly caution = CAUTION;
+  protected readonly title = stepTitle;
+  protected readonly work = stepWork;
+  protected readonly settings = inject(SettingsStore);
+  protected readonly minutes = MINUTES;
+  protected readonly orders = STEP_ORDERS.map((id) => ({ id, text: ORDER_WORDS[id] }));
+  protected readonly joins = JOIN_ORDERS.map((id) => ({ id, text: JOIN_WORDS[id] }));
+
+  /** All steps, those of one part or one join together. */
+  protected readonly groups = computed(() => {
+    const groups: { title: string; states: StepState[] }[] = [];
+    for (const state of this.rehearsal.states()) {
+      const title = stepTitle(state.step);
+      const name = state.step.kind === 'fills' ? `${title}, with fills` : title;
+      const last = groups.at(-1);
+      if (last?.title === name) last.states.push(state);
+      else groups.push({ title: name, states: [state] });
+    }
+    return groups;
+  });
+  protected readonly learned = computed(() => this.rehearsal.states().filter((s) => s.state === 'learned').length);
+
+  protected stateWords({ state, due, ladder, step }: StepState): string {
+    if (state === 'learned') return due ? 'learned, due for review' : 'learned';
+    return state === 'new' ? 'new' : `at ${ladder.rungs[ladder.rung]} of ${step.goal}`;
+  }
+
+  protected setOrder(value: string): void {
+    const order = STEP_ORDERS.find((o) => o === value);
+    if (order) this.settings.set({ stepOrder: order });
+  }
+
+  protected setJoins(value: string): void {
+    const joins = JOIN_ORDERS.find((o) => o === value);
+    if (joins) this.settings.set({ joinOrder: joins });
+  }
+}

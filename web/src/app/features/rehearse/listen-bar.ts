@@ -1,0 +1,61 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { Player } from '../../platform/audio/player';
+import { KeyInput } from '../../platform/input/key-input';
+import { SettingsStore } from '../../platform/state/settings.store';
+import { Choice } from '../../ui/choice';
+import { Pop } from '../../ui/pop';
+import { Rehearsal } from './rehearsal';
+import { Go } from '../../ui/go';
+import { Pressed } from '../../ui/pressed';
+
+/** Start and stop, how the pass goes, what is heard, and who listens. */
+@Component({
+  selector: 'jh-listen-bar',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Choice, Go, Pop, Pressed],
+  templateUrl: './listen-bar.html',
+  styleUrl: './listen-bar.less',
+})
+export class ListenBar {
+  protected readonly rehearsal = inject(Rehearsal);
+  protected readonly settings = inject(SettingsStore);
+  protected readonly player = inject(Player);
+  protected readonly keys = inject(KeyInput);
+  protected readonly paces = [
+    { id: 'time' as const, text: 'In time' },
+    { id: 'wait' as const, text: 'Wait for me' },
+  ];
+  protected readonly voices = [
+    { id: 'piano' as const, text: 'Piano' },
+    { id: 'electric' as const, text: 'Soft electric' },
+  ];
+  protected readonly nexts = [
+    { id: 'none' as const, text: 'Nothing' },
+    { id: 'pedal' as const, text: 'The pedal' },
+    { id: 'lowest key' as const, text: 'The lowest key' },
+  ];
+  protected readonly standIns = [
+    { id: 'clean' as const, text: 'Clean' },
+    { id: 'learner' as const, text: 'Some slips' },
+    { id: 'rough' as const, text: 'Many slips' },
+  ];
+  /** The hand that is not practised, where one is. */
+  protected readonly other = computed(() => {
+    const hands = this.rehearsal.step()?.hands;
+    return hands === 'right' ? 'Left hand' : hands === 'left' ? 'Right hand' : null;
+  });
+  protected readonly busy = computed(() => !this.rehearsal.idle());
+  protected readonly says = computed(() => {
+    if (this.player.trouble()) return this.player.trouble();
+    switch (this.rehearsal.state()) {
+      case 'playing':
+        return this.player.state() === 'loading' ? 'Loading the piano…' : 'Play along after the count-in.';
+      case 'waiting':
+        return 'Play the marked keys; the music waits.';
+      case 'hearing':
+        return 'This is how it sounds.';
+      default:
+        return '';
+    }
+  });
+}

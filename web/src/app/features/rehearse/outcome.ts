@@ -1,0 +1,40 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { PracticeStore } from '../../platform/state/practice.store';
+import { Rehearsal } from './rehearsal';
+import { What } from '../../ui/words/what';
+import { Words } from '../../platform/words';
+
+/** What came of a pass: words first, then figures; or the question where nothing was heard. */
+@Component({
+  selector: 'jh-outcome',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, What],
+  templateUrl: './outcome.html',
+  styleUrl: './outcome.less',
+  host: { 'aria-live': 'polite' },
+})
+export class Outcome {
+  protected readonly rehearsal = inject(Rehearsal);
+  protected readonly words = inject(Words);
+  protected readonly practice = inject(PracticeStore);
+  protected readonly figures = computed(() => {
+    const f = this.rehearsal.result()?.figures;
+    if (!f) return [];
+    const counts = [
+      { text: 'wrong', count: f.wrong, sign: 'wrong' },
+      { text: 'missing', count: f.missed, sign: 'missed' },
+      { text: 'too many', count: f.extra, sign: '' },
+      { text: 'early', count: f.early, sign: 'early' },
+      { text: 'late', count: f.late, sign: 'late' },
+    ];
+    return counts.filter((c) => c.count > 0);
+  });
+  protected readonly learned = computed(() => this.rehearsal.current()?.ladder.learned ?? false);
+
+  /** A word of one's own about the pass. */
+  protected remark(note: string): void {
+    const pass = this.rehearsal.result()?.pass;
+    if (pass) void this.practice.keep([{ ...pass, note: note.slice(0, 500) }]);
+  }
+}

@@ -1,0 +1,209 @@
+import { stepTitle, stepWork } from '@joined-hands/core/words';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  afterRenderEffect,
+  computed,
+  inject,
+  input,
+  signal,
+  viewChild,
+  type OnDestroy,
+} from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { nameOf, pitchAt } from '@joined-hands/core/pitch';
+import { handsOf, KEYBOARDS } from '@joined-hands/core/song';
+import { Player } from '../../platform/audio/player';
+import { KeyInput, LETTERS } from '../../platform/input/key-input';
+import { DeskStore, type HandView, type Selection } from '../../platform/state/desk.store';
+import { Actions, type Action } from '../../platform/state/actions';
+import { openSong } from '../../platform/state/open-song';
+import { PracticeStore } from '../../platform/state/practice.store';
+import { SettingsStore } from '../../platform/state/settings.store';
+import { JoinStrip, type StripMark } from '../../ui/join-strip/join-strip';
+import { Keyboard, type HandSpan, type PressedKey } from '../../ui/keyboard/keyboard';
+import { MissingSong } from '../../ui/missing-song';
+import { DayPlan } from './day-plan';
+import { ListenBar } from './listen-bar';
+import { Outcome } from './outcome';
+import { Rehearsal } from './rehearsal';
+import { marksOf } from './marks';
+
+/** How much larger the strip is drawn than it is laid out, to be read from the piano; less where it would not fit. */
+const CLOSEST = 1.9;
+/** Pixels of the line that names the part at hand. */
+const WHICH = 34;
+
+/** The piano stand: the step at hand in large, its place on the ladder, what was heard and how it went. */
+@Component({
+  selector: 'jh-rehearse',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [DayPlan, JoinStrip, Keyboard, ListenBar, MissingSong, Outcome],
+  providers: [Rehearsal],
+  templateUrl: './rehearse.html',
+  styleUrl: './rehearse.less',
+  host: {
+    '[class.told]': 'rehearsal.result() !== null',
+    '(document:keydown)': 'onKey($event, true)',
+    '(document:keyup)': 'onKey($event, false)',
+  },
+})
+export class Rehearse implements OnDestroy {
+  protected readonly title = stepTitle;
+  protected readonly work = stepWork;
+  readonly id = input.required<string>();
+  protected readonly desk = inject(DeskStore);
+  protected readonly practice = inject(PracticeStore);
+  protected readonly rehearsal = inject(Rehearsal);
+  protected readonly player = inject(Player);
+  protected readonly keys = inject(KeyInput);
+  protected readonly settings = inject(SettingsStore);
+  private readonly hurt = viewChild.required<ElementRef<HTMLDialogElement>>('hurt');
+  private readonly room = viewChild<ElementRef<HTMLElement>>('room');
+  private readonly roomHeight = signal(0);
+  /** Pixels that are left for the strip, and how much larger than on the desk it may be drawn there. */
+  protected readonly stripRoom = computed(() => this.roomHeight() - 16 - (this.joins() ? WHICH : 0));
+  protected readonly closest = CLOSEST;
+  /** True where the step goes over more than one part. */
+  protected readonly joins = computed(() => {
+    const step = this.step();
+    return step !== null && step.parts.from !== step.parts.to;
+  });
+
+  protected readonly step = this.rehearsal.step;
+  protected readonly hands = computed(() => this.desk.document()?.hands ?? handsOf());
+  protected readonly view = computed((): HandView => {
+    const step = this.step();
+    if (!step) return 'joined';
+    return step.hands === 'both' ? (step.plain ? 'joined' : 'fills') : step.hands;
+  });
+  /** The part that is due now; while nothing sounds, the first of the step. */
+  private readonly wholePart = computed(() => {
+    const step = this.step();
+    const parts = this.desk.arrangement()?.parts;
+    if (!step || !parts) return null;
+    const at = this.rehearsal.place() ?? step.from;
+    return parts.find((p) => at >= p.start && at < p.end) ?? parts[step.parts.from - 1] ?? null;
+  });
+  /** The part as it is shown: a hand by itself has the strip to itself. */
+  protected readonly part = computed(() => {
+    const part = this.wholePart();
+    const hands = this.step()?.hands;
+    if (part && hands === 'right') return { ...part, chords: [], together: [] };
+    if (part && hands === 'left') return { ...part, melody: [], together: [], under: [], places: [], fills: [] };
+    return part;
+  });
+  protected readonly marks = computed((): StripMark[] => {
+    const grade = this.rehearsal.result()?.grade;
+    return grade ? marksOf(grade.notes, this.rehearsal.notes()) : [];
+  });
+  /** What the music waits for is marked on the strip. */
+  protected readonly selection = computed((): Selection | null => {
+    const at = this.rehearsal.state() === 'waiting' ? this.rehearsal.place() : null;
+    if (at === null) return null;
+    return { kind: this.step()?.hands === 'left' ? 'chord' : 'note', at };
+  });
+
+  /** Keys that are due now, with their fingers. */
+  protected readonly due = computed((): PressedKey[] => {
+    const notes = this.rehearsal.notes();
+    const at = this.rehearsal.place() ?? this.step()?.from ?? 0;
+    const place = notes.findLast((n) => n.place <= at)?.place ?? notes[0]?.place;
+    return notes
+      .filter((n) => n.place === place)
+      .map((n) => ({ midi: n.midi, hand: n.hand, text: n.finger ? `${n.finger}` : '' }));
+  });
+
+  protected readonly spans = computed((): HandSpan[] => {
+    const part = this.part();
+    const notes = this.rehearsal.notes().filter((n) => part && n.place >= part.start && n.place < part.end);
+    return (['left', 'right'] as const).flatMap((hand) => {
+      const midis = notes.filter((n) => n.hand === hand).map((n) => n.midi);
+      if (midis.length === 0) return [];
+      const [from, to] = [Math.min(...midis), Math.max(...midis)];
+      return [{ hand, from, to, text: `${hand} hand` }];
+    });
+  });
+
+  constructor() {
+    openSong(this.id);
+    inject(Actions).register(() => this.actions());
+    void this.practice.load();
+    this.keys.pedal.pipe(takeUntilDestroyed()).subscribe(() => this.settings.nextBy() === 'pedal' && this.lead());
+    this.keys.pressedKeys.pipe(takeUntilDestroyed()).subscribe((midi) => {
+      if (this.settings.nextBy() === 'lowest key' && midi === KEYBOARDS[this.hands().keys].low) this.lead();
+    });
+    afterRenderEffect((onCleanup) => {
+      const element = this.room()?.nativeElement;
+      if (!element) return;
+      const observer = new ResizeObserver(() => this.roomHeight.set(element.clientHeight));
+      observer.observe(element);
+      onCleanup(() => observer.disconnect());
+    });
+    void this.stayAwake();
+  }
+
+  private awake: WakeLockSentinel | null = null;
+  private gone = false;
+
+  ngOnDestroy(): void {
+    this.gone = true;
+    void this.awake?.release().catch(() => undefined);
+  }
+
+  /** Asks the screen to stay lit while one plays; a browser that cannot, or will not, is no trouble. */
+  protected async stayAwake(): Promise<void> {
+    if (this.gone || document.visibilityState !== 'visible' || !('wakeLock' in navigator)) return;
+    this.awake = await navigator.wakeLock.request('screen').catch(() => null);
+    // The browser lets go of it when the page is hidden.
+    this.awake?.addEventListener('release', () => {
+      document.addEventListener('visibilitychange', () => void this.stayAwake(), { once: true });
+    });
+  }
+
+  /** What the pedal and the lowest key do: begin the pass, or go on to the next step once it was clean. */
+  private lead(): void {
+    if (this.rehearsal.state() !== 'ready') return;
+    if (this.rehearsal.current()?.ladder.learned && this.rehearsal.result()) this.rehearsal.go(1);
+    else this.rehearsal.toggle();
+  }
+
+  protected press(midi: number): void {
+    this.keys.press(midi);
+  }
+
+  protected nameOf(midi: number): string {
+    return nameOf(pitchAt('C', midi));
+  }
+
+  protected itHurts(): void {
+    this.rehearsal.stop();
+    this.hurt().nativeElement.showModal();
+  }
+
+  /** Letters of the computer stand for keys of the piano. */
+  protected onKey(event: KeyboardEvent, down: boolean): void {
+    if (this.keys.letter(event, down)) event.preventDefault();
+  }
+
+  /** What can be done at the stand. */
+  private actions(): Action[] {
+    const { rehearsal } = this;
+    const by = (change: number) => rehearsal.setTempo(rehearsal.tempo() + change);
+    return [
+      {
+        name: rehearsal.idle() ? 'Start this step' : 'Stop this step',
+        keys: [' ', 'Enter'],
+        run: () => rehearsal.toggle(),
+      },
+      { name: 'Go to the next step', keys: ['ArrowRight', 'PageDown'], run: () => rehearsal.go(1) },
+      { name: 'Go to the previous step', keys: ['ArrowLeft', 'PageUp'], run: () => rehearsal.go(-1) },
+      { name: 'Faster by four', keys: ['ArrowUp'], run: () => by(4) },
+      { name: 'Slower by four', keys: ['ArrowDown'], run: () => by(-4) },
+      { name: 'Stop', keys: ['Escape'], run: () => rehearsal.stop() },
+      { name: 'It hurts', run: () => this.itHurts() },
+      ...LETTERS,
+    ];
+  }
+}

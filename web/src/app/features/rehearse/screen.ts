@@ -1,0 +1,11 @@
+import type { ScreenDescriptor } from '../../platform/screen';
+
+export const rehearseScreen: ScreenDescriptor = {
+  path: 'rehearse',
+  name: 'Rehearse',
+  keywords: 'practise step by step, today’s plan',
+  of: 'song',
+  place: 'header',
+  ready: '[data-testid=step]',
+  load: () => import('./rehearse').then((m) => m.Rehearse),
+};

@@ -1,0 +1,11 @@
+import type { ScreenDescriptor } from '../../platform/screen';
+
+export const sheetScreen: ScreenDescriptor = {
+  path: 'sheet',
+  name: 'Sheet',
+  keywords: 'print, worksheet, save as MusicXML, MIDI, ABC',
+  of: 'song',
+  place: 'header',
+  ready: '[data-testid=page] svg',
+  load: () => import('./sheet').then((m) => m.Sheet),
+};

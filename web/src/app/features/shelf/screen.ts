@@ -1,0 +1,11 @@
+import type { ScreenDescriptor } from '../../platform/screen';
+
+export const shelfScreen: ScreenDescriptor = {
+  path: 'shelf',
+  name: 'Shelf',
+  keywords: 'all songs, the bin',
+  of: 'none',
+  place: 'header',
+  ready: '[data-testid=song-card]',
+  load: () => import('./shelf').then((m) => m.Shelf),
+};

@@ -1,0 +1,11 @@
+import type { ScreenDescriptor } from '../../platform/screen';
+
+export const versionsScreen: ScreenDescriptor = {
+  path: 'versions',
+  name: 'Versions',
+  keywords: 'compare, go back to an earlier state',
+  of: 'song',
+  place: 'header',
+  ready: 'h1',
+  load: () => import('./versions').then((m) => m.VersionsScreen),
+};

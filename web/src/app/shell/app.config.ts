@@ -1,0 +1,30 @@
+import {
+  ErrorHandler,
+  isDevMode,
+  provideBrowserGlobalErrorListeners,
+  provideZonelessChangeDetection,
+  type ApplicationConfig,
+} from '@angular/core';
+import { provideRouter, withComponentInputBinding, withNavigationErrorHandler, withRouterConfig } from '@angular/router';
+import { provideServiceWorker } from '@angular/service-worker';
+import { en_US, provideNzI18n } from 'ng-zorro-antd/i18n';
+import { routes } from './routes';
+import { sayNotLoaded, Uncaught } from '../platform/state/uncaught';
+
+export const appConfig: ApplicationConfig = {
+  providers: [
+    provideZonelessChangeDetection(),
+    provideBrowserGlobalErrorListeners(),
+    { provide: ErrorHandler, useClass: Uncaught },
+    provideRouter(
+      routes,
+      withComponentInputBinding(),
+      withNavigationErrorHandler(sayNotLoaded),
+      withRouterConfig({ resolveNavigationPromiseOnError: true }),
+    ),
+    provideNzI18n(en_US),
+    // After the first visit everything, the engraver and the piano too, is there without a network. It is fetched once
+    // the page has settled, so that the first screen comes first.
+    provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode(), registrationStrategy: 'registerWithDelay:6000' }),
+  ],
+};

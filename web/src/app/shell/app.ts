@@ -1,0 +1,184 @@
+import { CAUTION, NOTE_NAMES, type NoteNames } from '@joined-hands/core/words';
+import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, signal, viewChild } from '@angular/core';
+import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { meterName } from '@joined-hands/core/time';
+import { CdkVirtualScrollableElement } from '@angular/cdk/scrolling';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { filter, map, skip } from 'rxjs';
+import { SCREENS } from './screens';
+import { Finder } from './finder/finder';
+import { Actions, type Action } from '../platform/state/actions';
+import { DeskStore } from '../platform/state/desk.store';
+import { Incoming } from '../platform/state/incoming';
+import { PracticeStore } from '../platform/state/practice.store';
+import { SettingsStore } from '../platform/state/settings.store';
+import { Signs } from '../ui/signs';
+import { TourCard } from './tour/tour-card';
+import { Tabs } from '../platform/storage/tabs';
+import { downloadProject } from '../platform/download';
+import { Toasts } from '../platform/toasts';
+import { ToastOutlet } from '../ui/toast-outlet';
+import { SwUpdate } from '@angular/service-worker';
+import { GLOSSARY } from '../ui/words/glossary';
+import { letGoOfButton } from '../platform/keys';
+import { Choice } from '../ui/choice';
+import { Words } from '../platform/words';
+
+/** The screens of the header before and behind those of the open song, and what works on a song when its address names one. */
+const HEADER = SCREENS.filter((s) => s.place === 'header');
+const OF_SONG: ReadonlySet<string> = new Set(SCREENS.filter((s) => s.of !== 'none').map((s) => s.path));
+
+@Component({
+  selector: 'jh-root',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [
+    CdkVirtualScrollableElement,
+    Finder,
+    TourCard,
+    RouterOutlet,
+    RouterLink,
+    RouterLinkActive,
+    Signs,
+    ToastOutlet,
+    Choice,
+  ],
+  templateUrl: './app.html',
+  styleUrl: './app.less',
+  host: {
+    '(document:keydown)': 'actions.press($event)',
+    '(click)': 'letGo($event)',
+    '(window:beforeunload)': 'askFirst($event)',
+    '(document:dragover)': 'holdFile($event)',
+    '(document:drop)': 'takeDropped($event)',
+  },
+})
+export class App {
+  private readonly words = inject(Words);
+  protected readonly desk = inject(DeskStore);
+  private readonly practice = inject(PracticeStore);
+  protected readonly settings = inject(SettingsStore);
+  protected readonly tabs = inject(Tabs);
+  private readonly toasts = inject(Toasts);
+  private readonly incoming = inject(Incoming);
+  protected readonly offline = signal(!navigator.onLine);
+  private readonly router = inject(Router);
+  protected readonly actions = inject(Actions);
+  protected readonly letGo = letGoOfButton;
+  /** The links of the header, in the order of the work: those of a song once one is open. */
+  protected readonly links = computed(() => {
+    const id = this.desk.id();
+    return HEADER.filter((s) => s.of !== 'song' || id).map(({ path, name, of }) => ({
+      name,
+      to: of === 'none' || !id ? ['/' + path] : ['/' + path, id],
+    }));
+  });
+  protected readonly glossary = Object.values(GLOSSARY);
+  private readonly finder = viewChild.required(Finder);
+  private readonly main = viewChild.required<ElementRef<HTMLElement>>('main');
+  private readonly help = viewChild.required<ElementRef<HTMLDialogElement>>('help');
+  private readonly ended = this.router.events.pipe(filter((e) => e instanceof NavigationEnd));
+  private readonly url = toSignal(this.ended.pipe(map((e) => e.urlAfterRedirects)), { initialValue: this.router.url });
+
+  /** The song is named in the header on the screens that work on it. */
+  protected readonly song = computed(() => {
+    const [, screen, id] = this.url().split('/');
+    return id && OF_SONG.has(screen) ? (this.desk.arrangement()?.song ?? null) : null;
+  });
+  protected readonly about = computed(() => {
+    const song = this.song();
+    return song ? { key: this.words.say().key(song.key), meter: meterName(song.meters[0]), tempo: song.tempo } : null;
+  });
+
+  constructor() {
+    this.actions.register(() => this.everywhere());
+    addEventListener('online', () => this.offline.set(false));
+    addEventListener('offline', () => this.offline.set(true));
+    // What had the focus is gone with its screen: a reader goes on at the head of the new one.
+    this.ended.pipe(skip(1)).subscribe(() => {
+      if (document.activeElement === document.body) this.main().nativeElement.focus({ preventScroll: true });
+    });
+    // A newer program waits until it is asked for: work is never interrupted.
+    inject(SwUpdate).versionUpdates.subscribe((event) => {
+      if (event.type !== 'VERSION_READY') return;
+      this.toasts.say('A newer Joined Hands is ready.', { label: 'Use it now', run: () => location.reload() });
+    });
+  }
+
+  /** The page is not left without a question while something would be lost with it. */
+  protected askFirst(event: Event): void {
+    if (this.desk.atRisk() || this.practice.atRisk()) event.preventDefault();
+  }
+
+  /** A file that is dropped anywhere goes to the intake: the browser would leave the page for it. */
+  protected holdFile(event: DragEvent): void {
+    if (event.dataTransfer?.types.includes('Files')) event.preventDefault();
+  }
+
+  protected takeDropped(event: DragEvent): void {
+    const files = [...(event.dataTransfer?.files ?? [])];
+    if (files.length === 0) return;
+    event.preventDefault();
+    this.incoming.files.set(files);
+    void this.router.navigate(['/intake']);
+  }
+
+  /** The open song as a project file, for when the browser does not keep it. */
+  protected rescue(): void {
+    const doc = this.desk.document();
+    if (doc) downloadProject(doc.song.title, doc);
+  }
+
+  protected readonly namings = NOTE_NAMES.map((id) => ({ id, text: NAMINGS[id] }));
+  protected readonly caution = CAUTION;
+  protected readonly themeName = computed(() => (this.settings.theme() === 'day' ? 'Evening theme' : 'Day theme'));
+
+  protected toggleTheme(): void {
+    this.settings.set({ theme: this.settings.theme() === 'day' ? 'evening' : 'day' });
+  }
+
+  /** The list of shortcuts follows what can be done only while it is open. */
+  protected readonly helpShown = signal(false);
+
+  protected showHelp(): void {
+    this.helpShown.set(true);
+    this.help().nativeElement.showModal();
+  }
+
+  /** What can be done on every screen. */
+  private everywhere(): Action[] {
+    const go = (name: string, keywords: string, ...path: string[]): Action => ({
+      name: `Go to: ${name}`,
+      keywords,
+      run: () => void this.router.navigate(path),
+    });
+    const id = this.desk.id();
+    const ofSong: Action[] = this.song()
+      ? [
+          { name: `Undo${labelled(this.words.fact(this.desk.undoable()))}`, keys: ['Ctrl+z'], run: () => void this.desk.undo() },
+          {
+            name: `Do again${labelled(this.words.fact(this.desk.redoable()))}`,
+            keys: ['Ctrl+Shift+z', 'Ctrl+y'],
+            run: () => void this.desk.redo(),
+          },
+        ]
+      : [];
+    return [
+      ...ofSong,
+      { name: 'Find an action or a song', keys: ['Ctrl+k', '/'], run: () => this.finder().open() },
+      { name: 'Shortcuts and about', keys: ['?'], run: () => this.showHelp() },
+      ...SCREENS.filter((s) => s.of !== 'song' || id).map(({ path, name, keywords, of }) =>
+        go(name, keywords, '/' + path, ...(of !== 'none' && id ? [id] : [])),
+      ),
+      { name: this.themeName(), run: () => this.toggleTheme() },
+      ...this.namings.map(({ id, text }) => ({
+        name: `Note names: ${text}`,
+        keywords: 'letters, do re mi, solfege, German, H',
+        run: () => this.settings.set({ noteNames: id }),
+      })),
+    ];
+  }
+}
+
+const NAMINGS: Readonly<Record<NoteNames, string>> = { letters: 'C D E', solfege: 'do re mi', german: 'C D E … H (German)' };
+
+const labelled = (label: string | null): string => (label ? `: ${label}` : '');

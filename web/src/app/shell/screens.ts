@@ -1,0 +1,31 @@
+import { accompanimentScreen } from '../features/accompaniment/screen';
+import { deskScreen } from '../features/desk/screen';
+import { drillsScreen } from '../features/drills/screen';
+import { firstLookScreen } from '../features/first-look/screen';
+import { handsScreen } from '../features/hands/screen';
+import { intakeScreen } from '../features/intake/screen';
+import { keyScreen } from '../features/key/screen';
+import { logScreen } from '../features/log/screen';
+import { patternsScreen } from '../features/patterns/screen';
+import { rehearseScreen } from '../features/rehearse/screen';
+import { sheetScreen } from '../features/sheet/screen';
+import { shelfScreen } from '../features/shelf/screen';
+import { versionsScreen } from '../features/versions/screen';
+import type { ScreenDescriptor } from '../platform/screen';
+
+/** Every screen: first those of the header, in the order of the work, then those beside them. */
+export const SCREENS: readonly ScreenDescriptor[] = [
+  shelfScreen,
+  firstLookScreen,
+  deskScreen,
+  rehearseScreen,
+  accompanimentScreen,
+  versionsScreen,
+  sheetScreen,
+  handsScreen,
+  drillsScreen,
+  logScreen,
+  keyScreen,
+  patternsScreen,
+  intakeScreen,
+];

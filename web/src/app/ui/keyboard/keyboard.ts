@@ -1,0 +1,160 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  ElementRef,
+  afterNextRender,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { isBlackKey } from '@joined-hands/core/pitch';
+import { KEYBOARDS, type KeyboardSize } from '@joined-hands/core/song';
+import { Words } from '../../platform/words';
+import { labelsOver } from './labels';
+
+/** A key under a finger. */
+export interface PressedKey {
+  readonly midi: number;
+  readonly hand: 'left' | 'right';
+  readonly text: string;
+  /** True where the two hands meet on it or next to it. */
+  readonly meets?: boolean;
+}
+
+/** Where a hand lies. */
+export interface HandSpan {
+  readonly from: number;
+  readonly to: number;
+  readonly hand: 'left' | 'right';
+  readonly text: string;
+}
+
+interface DrawnKey {
+  readonly midi: number;
+  readonly black: boolean;
+  readonly x: number;
+  readonly width: number;
+}
+
+const WIDTH = 1236;
+const TOP = 34;
+/** Length of a white key, usual and where the keys are what is played on; and of a black one, as a part of it. */
+const LENGTH = { usual: 98, tall: 190 } as const;
+const BLACK = 0.6;
+
+/** Width of a letter over a bracket. */
+const LETTER = 8.4;
+
+/** The keyboard at the player's own size: where each hand lies, what sounds, middle C marked; what it holds stands over its left end. */
+@Component({
+  selector: 'jh-keyboard',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './keyboard.html',
+  styleUrl: './keyboard.less',
+})
+export class Keyboard {
+  protected readonly words = inject(Words);
+  readonly size = input<KeyboardSize>(88);
+  readonly pressed = input<readonly PressedKey[]>([]);
+  readonly spans = input<readonly HandSpan[]>([]);
+  readonly sounding = input<ReadonlySet<number>>(new Set<number>());
+  /** Longer keys, to be played on. */
+  readonly tall = input(false);
+  readonly keyPressed = output<number>();
+  readonly keyReleased = output<number>();
+
+  private readonly beside = viewChild.required<ElementRef<HTMLElement>>('beside');
+  private readonly scale = signal(1);
+  /** How far from the left of the keys the room over them is taken. */
+  private readonly taken = signal(0);
+  /** How much larger text and fingers are drawn than the keys, so that they keep their size where the keyboard is narrow. */
+  protected readonly larger = computed(() => Math.min(1.6, Math.max(1, 1 / this.scale())));
+
+  protected readonly top = TOP;
+  protected readonly length = computed(() => (this.tall() ? LENGTH.tall : LENGTH.usual));
+  protected readonly blackLength = computed(() => this.length() * BLACK);
+  private readonly height = computed(() => TOP + this.length() + 4);
+  protected readonly viewBox = computed(() => `0 0 ${WIDTH} ${this.height()}`);
+  protected readonly keys = computed(() => layKeys(this.size()));
+  /** The keys as they are drawn: the black ones last, over the white ones, which leave a gap between them. */
+  protected readonly drawn = computed(() => [
+    ...this.keys().flatMap((k) => (k.black ? [] : [{ ...k, width: k.width - 1.2 }])),
+    ...this.keys().filter((k) => k.black),
+  ]);
+  private readonly byMidi = computed(() => new Map(this.keys().map((k) => [k.midi, k])));
+  /** Where the name of the middle C stands; where letters are large beside the keys, a finger on it takes its place. */
+  protected readonly middleC = computed(() =>
+    this.larger() > 1.2 && this.pressed().some((p) => p.midi === 60) ? null : this.centre(60),
+  );
+
+  protected readonly dots = computed(() =>
+    this.pressed().flatMap((p) => {
+      const key = this.byMidi().get(p.midi);
+      return key ? [{ ...p, x: key.x + key.width / 2, y: TOP + this.length() * (key.black ? 0.45 : 0.735) }] : [];
+    }),
+  );
+
+  protected readonly brackets = computed(() =>
+    this.spans().flatMap((s) => {
+      const from = this.byMidi().get(s.from);
+      const to = this.byMidi().get(s.to);
+      return from && to ? [{ ...s, x1: from.x + 2, x2: to.x + to.width - 3 }] : [];
+    }),
+  );
+  /** What stands over the brackets, clear of what stands at the left over the keys. */
+  protected readonly labels = computed(() => {
+    const wide = (text: string) => text.length * LETTER * this.larger();
+    const inOrder = this.brackets().toSorted((a, b) => a.x1 - b.x1);
+    const room = { from: this.taken(), to: WIDTH };
+    const places = labelsOver(
+      inOrder.map((b) => ({ ...b, width: wide(b.text) })),
+      room,
+    );
+    return inOrder.map((b, i) => ({ ...b, x: places[i] }));
+  });
+
+  protected readonly summary = computed(() =>
+    this.spans()
+      .map((s) => s.text)
+      .join('; '),
+  );
+
+  constructor() {
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    const destroyed = inject(DestroyRef);
+    afterNextRender(() => {
+      const beside = this.beside().nativeElement;
+      const observer = new ResizeObserver(() => {
+        const scale = Math.min(host.clientWidth / WIDTH, host.clientHeight / this.height()) || 1;
+        this.scale.set(scale);
+        this.taken.set(Math.max(0, beside.offsetWidth - (host.clientWidth - WIDTH * scale) / 2) / scale);
+      });
+      observer.observe(host);
+      observer.observe(beside);
+      destroyed.onDestroy(() => observer.disconnect());
+    });
+  }
+
+  private centre(midi: number): number | null {
+    const key = this.byMidi().get(midi);
+    return key ? key.x + key.width / 2 : null;
+  }
+}
+
+function layKeys(size: KeyboardSize): DrawnKey[] {
+  const { low, high } = KEYBOARDS[size];
+  const all = Array.from({ length: high - low + 1 }, (_, i) => low + i);
+  const width = WIDTH / all.filter((m) => !isBlackKey(m)).length;
+  const blackWidth = width * 0.63;
+  let x = 0;
+  return all.map((midi) => {
+    if (isBlackKey(midi)) return { midi, black: true, x: x - blackWidth / 2, width: blackWidth };
+    const key = { midi, black: false, x, width };
+    x += width;
+    return key;
+  });
+}
