@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { arrange } from '@joined-hands/core/arrange';
-import { writeMidi } from '@joined-hands/core/formats';
+import { writeArchive, writeMidi } from '@joined-hands/core/formats';
 import { demo } from '../core/testing/songs.js';
 import { choose, expect, openShelf, openSong, parts, test } from './app.js';
 
@@ -49,6 +49,11 @@ test('songs go to the bin and come back, and the whole shelf goes out and in as 
   await expect(page.getByRole('alert')).toContainText('no.zip: This is not a shelf file');
   await field.setInputFiles({ name: 'shelf.zip', mimeType: 'application/zip', buffer: readFileSync(await file.path()) });
   await expect(page.getByTestId(card)).toHaveCount(5);
+  // A song in it that cannot be read is named, and the others come in.
+  const half = Buffer.from(writeArchive([demo('harbour-glass.abc'), { version: 4, song: { title: 'Half a Song' } }]));
+  await field.setInputFiles({ name: 'half.zip', mimeType: 'application/zip', buffer: half });
+  await expect(page.getByTestId(card)).toHaveCount(6);
+  await expect(page.getByRole('alert')).toContainText(/half-a-song\.json: .+ damaged/);
 });
 
 test('a song is worked on in one tab, a second one shows it until it takes over', async ({ page, context }) => {

@@ -242,7 +242,7 @@ describe('a pin', () => {
     const changed = { ...pinned, choices: { ...pinned.choices, chords: [{ at: 4 * Q, symbol: 'Db7' }] } };
     const found = arrange(changed).findings.find((f) => f.rule === 'pin-foreign');
     expect(found && ENGLISH.fact(found.fact)).toBe('G and D, which you kept at bar 2, count 1, are not in Db7.');
-    expect(found?.fixes[0].action).toEqual({ kind: 'unpin', at: 4 * Q });
+    expect(found?.fixes[0].action).toEqual({ code: 'edit.free-voicing', at: 4 * Q });
   });
 
   it('is reported where no chord is struck any more', () => {

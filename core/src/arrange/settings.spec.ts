@@ -2,8 +2,17 @@ import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo } from '../../testing/songs.js';
 import { LEVELS, type Document } from '../song/decisions.js';
-import { passageAt, setPassage, setSetting, settingAt, withChoices, type InheritableSettings } from '../song/edits.js';
-import { settingsOf, stretchAt } from './settings.js';
+import {
+  passageAt,
+  setChordSchool,
+  setPassage,
+  setSetting,
+  settingAt,
+  withChoices,
+  type InheritableSettings,
+} from '../song/edits.js';
+import { chordSpans } from '../song/song.js';
+import { settingsOf, stretchAt, voicingWishes } from './settings.js';
 
 const HARBOUR = demo('harbour-glass.abc');
 const { length } = HARBOUR.song;
@@ -68,6 +77,16 @@ describe('what was chosen, read once', () => {
     // A texture that is heard needs its chords; muted, it gives way to what is left.
     expect(level(settingsOf(withChoices(waltz, { muted: ['block'] })))).toBe('full');
     expect(level(settingsOf(withChoices(waltz, { muted: ['block', 'texture'] })))).toBe('two-note');
+  });
+
+  it('lets a chord speak before its stretch, and its level before both', () => {
+    const [first, second] = HARBOUR.song.chords;
+    const part = { start: 0, end: length };
+    const doc = setChordSchool(setPassage(HARBOUR, part, { school: 'open' }), second.at, 'octave');
+    const at = (of: Document, place: number) => voicingWishes(settingsOf(of), chordSpans(of.song)).schoolAt(place);
+    expect([at(doc, first.at), at(doc, second.at)]).toEqual(['open', 'octave']);
+    const light = setSetting(doc, part, 'level', 'bass');
+    expect([at(light, first.at), at(light, second.at)]).toEqual(['single-bass', 'single-bass']);
   });
 
   it('plays neither texture, harmony nor fills under a voice or in outline', () => {

@@ -139,7 +139,7 @@ export function voicingWishes(settings: Settings, spans: readonly TimedSpan[]): 
     ...{ hands, pins, fingers },
     schoolAt: (at) => {
       const [here, span] = [stretchAt(settings, at), lastFrom(own, at)];
-      return span && at < span.end ? schoolWithin(here.level, span.school) : here.school;
+      return span && span.start <= at && at < span.end ? schoolWithin(here.level, span.school) : here.school;
     },
     bassAt: (at) => stretchAt(settings, at).bass,
   };
