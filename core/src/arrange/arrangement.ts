@@ -5,7 +5,7 @@ import type { BoundaryFact } from '../divide/boundaries.js';
 import type { RepeatOf } from '../divide/repeats.js';
 import type { RealisedTexture } from '../fills/dress.js';
 import type { DynamicMark } from '../fills/dynamics.js';
-import type { FillNote } from '../fills/offers.js';
+import type { FillNote } from '../catalogue/fills/fill.js';
 import type { PedalPoint } from '../fills/pedal.js';
 import type { SungChord } from '../fills/sing-along.js';
 import type { Section } from '../divide/sections.js';

@@ -1,7 +1,7 @@
 import type { Collision, SoundingNote } from '../join/collisions.js';
 import type { ConflictFacts } from '../join/conflicts.js';
 import type { Jump } from '../join/jumps.js';
-import type { Form } from '../left-hand/candidates.js';
+import type { Form } from '../catalogue/schools/thinned.js';
 import type { ThinCause } from '../left-hand/reasons.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import type { NoteName, Pitch } from '../pitch/pitch.js';

@@ -1,6 +1,6 @@
 import { harmonyUnder } from '../fills/harmony.js';
 import { lowOctave, withLastTouch } from '../fills/close.js';
-import type { FillNote } from '../fills/offers.js';
+import type { FillNote } from '../catalogue/fills/fill.js';
 import { chordsForVoice, type SungChord } from '../fills/sing-along.js';
 import { blockStrikes, type Strike } from '../left-hand/strikes.js';
 import { voiceLeftHand, type LeftHand, type VoicedChord } from '../left-hand/voice.js';

@@ -1,5 +1,7 @@
-import { fillOffers, type Fill, type FillNote } from '../fills/offers.js';
-import { fillPlaces, type FillPlace } from '../fills/places.js';
+import { fillOffers } from '../fills/offers.js';
+import type { Fill, FillNote } from '../catalogue/fills/fill.js';
+import { fillPlaces } from '../fills/places.js';
+import type { FillPlace } from '../catalogue/fills/fill.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf } from '../pitch/pitch.js';
 import type { UnderNote } from '../right-hand/under-melody.js';

@@ -2,7 +2,7 @@ import { singAlongBass } from '../fills/sing-along.js';
 import { HELD, isPlain, textureNamed } from '../fills/texture.js';
 import type { HarmonicRhythm, Vocabulary } from '../harmony/vocabulary.js';
 import type { VoicingWishes } from '../left-hand/problem.js';
-import { SCHOOL_RULES } from '../left-hand/schools.js';
+import { SCHOOL_RULES } from '../catalogue/schools/registry.js';
 import type { TimedSpan } from '../left-hand/strikes.js';
 import type { Pitch } from '../pitch/pitch.js';
 import {

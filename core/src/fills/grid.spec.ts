@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { midiOf } from '../pitch/pitch.js';
 import { handsOf } from '../song/decisions.js';
 import { TextureSchema } from '../song/texture-data.js';
-import { TEXTURES } from './texture.js';
+import { TEXTURES } from '../catalogue/textures/registry.js';
 import { barsOf } from '../song/texture-data.js';
 import { columnKeys, GRID_ROWS, regrid, toggleRow, withColumn } from './grid.js';
 import { readTextures, writeTextures } from './exchange.js';

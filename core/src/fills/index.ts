@@ -3,4 +3,5 @@ export { columnKeys, GRID_ROWS, type GridRow, regrid, rowsOf, toggleRow, withCol
 export { MOST_HARMONY } from './harmony.js';
 export { soundsUntil } from './pedal.js';
 export { nearestTo } from './propose.js';
-export { FREE, patternFor, textureNamed, TEXTURES } from './texture.js';
+export { TEXTURES } from '../catalogue/textures/registry.js';
+export { FREE, patternFor, textureNamed } from './texture.js';

@@ -1,15 +1,8 @@
+import type { FillPlace } from '../catalogue/fills/fill.js';
 import type { MelodyNote } from '../song/song.js';
 import { barAt, type Bar } from '../time/bars.js';
 import { countTicks } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
-
-/** Room for a fill: a stretch where the tune holds or rests. */
-export interface FillPlace {
-  readonly at: Ticks;
-  readonly length: Ticks;
-  /** Whole counts that are free. */
-  readonly counts: number;
-}
 
 /** Counts that the tune must leave free before a fill has room. */
 const FILL_COUNTS = 2;

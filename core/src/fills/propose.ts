@@ -1,6 +1,7 @@
 import type { Meter } from '../time/meter.js';
 import type { Texture } from '../song/texture-data.js';
-import { TEXTURES, isPlain, patternFor } from './texture.js';
+import { TEXTURES } from '../catalogue/textures/registry.js';
+import { isPlain, patternFor } from './texture.js';
 
 /** A part as a plan of textures sees it. */
 interface PlannedPart {

@@ -1,5 +1,5 @@
 import { parseChord } from '../harmony/symbol.js';
-import { noteSets } from '../left-hand/candidates.js';
+import { noteSets } from '../catalogue/schools/note-sets.js';
 import { CLEAR_OF_TUNE, motionBetween } from '../left-hand/costs.js';
 import { cheapestPath } from '../left-hand/path.js';
 import type { VoicedChord } from '../left-hand/voice.js';

@@ -13,7 +13,8 @@ import { applyEdit } from '../song/edit.js';
 import { setSetting } from '../song/edits.js';
 import { TextureSchema, type Texture } from '../song/texture-data.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
-import { patternFor, TEXTURES } from './texture.js';
+import { TEXTURES } from '../catalogue/textures/registry.js';
+import { patternFor } from './texture.js';
 import { proposeTextures } from './propose.js';
 
 const METERS = ['2/4', '3/4', '4/4', '5/4', '6/8', '9/8', '12/8'].map((name) => {

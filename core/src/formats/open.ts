@@ -1,10 +1,11 @@
-import { newDocument, type Document } from '../song/decisions.js';
-import { readAbc } from './abc/read.js';
-import { readLetters } from './letters/read.js';
-import { readMidi } from './midi/read.js';
-import { readMusicXml } from './musicxml/read.js';
-import { readProject, type ProjectFault } from './project/project.js';
-import type { Answers, Found, Reading, Refusal } from './result.js';
+import type { Document } from '../song/decisions.js';
+import { abc } from './abc/format.js';
+import type { ContentFault, FileFormat } from './format.js';
+import { letters } from './letters/format.js';
+import { midi } from './midi/format.js';
+import { musicxml } from './musicxml/format.js';
+import { project } from './project/format.js';
+import type { Answers, Found } from './result.js';
 import { decodeText } from './text.js';
 
 /** Why a file cannot be opened. */
@@ -14,67 +15,15 @@ export type OpenFault =
   | { readonly code: 'open.unknown-ending' }
   | { readonly code: 'open.looks-like'; readonly format: Format; readonly looks: Format }
   | { readonly code: 'open.no-text'; readonly format: Format }
-  | { readonly code: 'open.refused'; readonly refusal: Refusal }
-  | ProjectFault;
+  | ContentFault;
 
 /** A file as a document, or what is wrong with it, where, and what to do. */
 export type Opened =
   | ({ readonly ok: true; readonly document: Document } & Found)
   | { readonly ok: false; readonly name: string; readonly fault: OpenFault };
 
-type Read = ({ readonly ok: true; readonly document: Document } & Found) | { readonly ok: false; readonly fault: OpenFault };
-
-/** How files of a format are known and read. */
-interface Reader {
-  /** Endings of its files, in lower case. */
-  readonly endings: readonly string[];
-  /** Whether bytes look like it; the head is the first 4,000 of them as text. */
-  readonly looks: (data: Uint8Array, head: string) => boolean;
-  readonly read: (data: Uint8Array, answers: Answers) => Read;
-}
-
-/** A reader of songs, as the table takes it. */
-const song =
-  (read: (data: Uint8Array, answers: Answers) => Reading): Reader['read'] =>
-  (data, answers) => {
-    const found = read(data, answers);
-    if (!found.ok) return { ok: false, fault: { code: 'open.refused', refusal: found.refusal } };
-    const { notices, questions, counted } = found;
-    return { ok: true, document: newDocument(found.song), notices, questions, counted };
-  };
-
-/** Every format that a song may come in. What a file looks like is tried in this order. */
-const READERS = {
-  midi: {
-    endings: ['mid', 'midi'],
-    looks: (_, head) => head.startsWith('MThd'),
-    read: song(readMidi),
-  },
-  musicxml: {
-    endings: ['musicxml', 'xml', 'mxl'],
-    looks: (data, head) =>
-      (data[0] === 0x50 && data[1] === 0x4b) || /^\uFEFF?\s*<\?xml|^\uFEFF?\s*<(score|!DOCTYPE score)/.test(head),
-    read: song(readMusicXml),
-  },
-  project: {
-    endings: ['json'],
-    looks: (_, head) => /^\s*\{/.test(head),
-    read: (data) => {
-      const read = readProject(decodeText(data));
-      return read.ok ? { ok: true, document: read.document, notices: [], questions: [], counted: [] } : read;
-    },
-  },
-  letters: {
-    endings: ['letters', 'txt'],
-    looks: (_, head) => /^\s*tune\s*:/im.test(head),
-    read: song((data) => readLetters(decodeText(data))),
-  },
-  abc: {
-    endings: ['abc'],
-    looks: (_, head) => /^\s*X:\s*\d/m.test(head) || (/^K:/m.test(head) && /^[LMT]:/m.test(head)),
-    read: song((data, answers) => readAbc(decodeText(data), answers)),
-  },
-} as const satisfies Record<string, Reader>;
+/** Every format that a song may come in: one file each. What a file looks like is tried in this order. */
+const READERS = { midi, musicxml, project, letters, abc } satisfies Record<string, FileFormat>;
 
 export type Format = keyof typeof READERS;
 

@@ -7,7 +7,7 @@ import { pinVoicing } from '../song/edits.js';
 import { layBars } from '../time/bars.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { commonKeys, muddiness } from './costs.js';
-import { noteSets } from './candidates.js';
+import { noteSets } from '../catalogue/schools/note-sets.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
 import { blockStrikes } from './strikes.js';
 

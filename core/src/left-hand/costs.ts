@@ -1,3 +1,5 @@
+import { THINNED_COSTS } from '../catalogue/schools/thinned.js';
+
 /**
  * What a left-hand voicing costs, in semitones of voice motion: every other term is stated against that one.
  * The figures are starting points; the usual register, the low limits and the distance from the tune follow the
@@ -24,12 +26,8 @@ export const VOICING_COSTS = {
   startInverted: 8,
   /** A last chord that is not in root position. */
   endInverted: 1.5,
-  /** The chord's fifth left out, all but two notes left out, one note alone. */
-  withoutFifth: 4,
-  twoNotes: 9,
-  oneNote: 20,
-  /** The bass note alone, where a school has no shape of its own that fits. */
-  fallback: 60,
+  /** Notes left out. */
+  ...THINNED_COSTS,
   /** A nearest inversion beside the shapes of another school. */
   outOfSchool: 24,
   /** A chord wider than the hand, struck low then high. */
@@ -39,8 +37,6 @@ export const VOICING_COSTS = {
   wrongWay: 5,
   /** A bass that stands still where a moving one was asked for. */
   standsStill: 1.5,
-  /** A rootless chord: the ear has no bass player to lean on. */
-  rootless: 3,
   /** The top note at or above the tune. */
   crossesTune: 120,
   /** The top note less than a third below the tune. */

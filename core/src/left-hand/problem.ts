@@ -6,7 +6,7 @@ import type { Ticks } from '../time/ticks.js';
 import { pinnedVoicing, voicingsFor, type Voicing } from './candidates.js';
 import { CLEAR_OF_TUNE, FREE_SHIFT, VOICING_COSTS, commonKeys, motionBetween, muddiness } from './costs.js';
 import { cheapestPath } from './path.js';
-import { SCHOOL_RULES } from './schools.js';
+import { SCHOOL_RULES } from '../catalogue/schools/registry.js';
 import type { Strike } from './strikes.js';
 
 /** How a left hand is to be voiced. */

@@ -1,7 +1,7 @@
 import type { Position } from '../harmony/naming.js';
 import { midiOf, type NoteName, type Pitch } from '../pitch/pitch.js';
 import type { BassWish } from '../song/decisions.js';
-import type { Form } from './candidates.js';
+import type { Form } from '../catalogue/schools/thinned.js';
 import type { TermCost } from './problem.js';
 
 /** What one voice does at a chord change. `from` or `to` is null where a voice begins or ends. */

@@ -4,7 +4,8 @@ import { nameOf, pitchClass, type Pitch } from '../pitch/pitch.js';
 import { spanOf, type Hands, type School } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
-import type { Form, Voicing } from './candidates.js';
+import type { Voicing } from './candidates.js';
+import type { Form } from '../catalogue/schools/thinned.js';
 import { commonKeys, motionBetween } from './costs.js';
 import { chordFingers } from './fingers.js';
 import {

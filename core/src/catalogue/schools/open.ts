@@ -1,0 +1,44 @@
+import type { Chord, ChordTone } from '../../harmony/symbol.js';
+import { pitchClass, type NoteName } from '../../pitch/pitch.js';
+import type { SchoolRules } from './school.js';
+import { alone, bassOf, over, type ShapePattern } from './shape-pattern.js';
+import { fifthOf, rootOf, seventhOf, thirdOf } from './tones.js';
+
+/** What is charged for a plain fifth in place of the tenth. */
+const NO_TENTH = 40;
+
+/** The bass, the fifth or seventh over it, and the third a tenth above. */
+function tenths(chord: Chord): ShapePattern[] {
+  const bass = bassOf(chord);
+  const [root] = rootOf(chord);
+  const above = (name: NoteName, octaves: number) => ((pitchClass(name) - pitchClass(bass) + 12) % 12 || 12) + 12 * octaves;
+  const found: ShapePattern[] = [];
+  const add = (middle: ChordTone | undefined, top: ChordTone | undefined, price: number) => {
+    if (!middle || !top || [middle, top].some((t) => pitchClass(t.name) === pitchClass(bass))) return;
+    const low = above(middle.name, 0);
+    // The top lies past the octave; over a foreign bass it keeps clear of the middle note all the same.
+    const high = above(top.name, 1);
+    found.push({ form: 'full', names: [bass, middle.name, top.name], turns: null, gaps: [low, high], price });
+  };
+  const [third] = thirdOf(chord);
+  const [fifth] = fifthOf(chord);
+  const [seventh] = seventhOf(chord);
+  if (chord.bass === null) {
+    add(fifth, third, seventh ? 1 : 0);
+    add(seventh, third, 0);
+  } else {
+    add(fifth, root, 0);
+    add(fifth, third, 0);
+    add(root, third, 0);
+  }
+  return found;
+}
+
+/** Wide and warm: the bass, its fifth or seventh, and the third a tenth above. */
+export const open: SchoolRules = {
+  school: 'open',
+  notes: 3,
+  register: { low: 36, high: 67 },
+  home: { low: 45, high: 57 },
+  patterns: (chord) => [...tenths(chord), ...over(chord, 'two-note', fifthOf(chord), NO_TENTH), alone(chord)],
+};

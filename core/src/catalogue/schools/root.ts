@@ -1,0 +1,20 @@
+import { CLOSE, lastResort, type SchoolRules } from './school.js';
+import { noteSets } from './note-sets.js';
+import { free, type ShapePattern } from './shape-pattern.js';
+import { THINNED, type Form } from './thinned.js';
+
+/** Its point is the full chord: fewer notes cost more than elsewhere. */
+const THINNED_ROOT: Readonly<Record<Form, number>> = { ...THINNED, 'no-fifth': 30, 'two-note': 60, 'one-note': 90 };
+
+/** Full chords with the root below. */
+export const root: SchoolRules = {
+  school: 'root',
+  notes: 3,
+  ...CLOSE,
+  patterns: (chord) => [
+    ...noteSets(chord)
+      .filter((s) => s.form !== 'rootless' && s.names[0] === chord.root)
+      .map((s): ShapePattern => ({ ...free(s, THINNED_ROOT[s.form]), turns: 'root' })),
+    ...lastResort(chord),
+  ],
+};

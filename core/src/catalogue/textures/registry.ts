@@ -1,0 +1,39 @@
+import type { Texture } from '../../song/texture-data.js';
+import { alternatingBass } from './alternating-bass.js';
+import { bassChord } from './bass-chord.js';
+import { bassChordChord } from './bass-chord-chord.js';
+import { block } from './block.js';
+import { brokenTriad } from './broken-triad.js';
+import { countedBlock } from './counted-block.js';
+import { heldBlock } from './held-block.js';
+import { leaping } from './leaping.js';
+import { longBass } from './long-bass.js';
+import { longRoll } from './long-roll.js';
+import { octaveBass } from './octave-bass.js';
+import { oneFiveEight } from './one-five-eight.js';
+import { openTenth } from './open-tenth.js';
+import { pedalNote } from './pedal-note.js';
+import { pushedBass } from './pushed-bass.js';
+import { riseAndFall } from './rise-and-fall.js';
+import { stepLine } from './step-line.js';
+
+/** The textures that come with the application, the quietest first: of an energy the first is the one that plans take. */
+export const TEXTURES: readonly Texture[] = [
+  block,
+  heldBlock,
+  longBass,
+  openTenth,
+  countedBlock,
+  bassChord,
+  pedalNote,
+  bassChordChord,
+  alternatingBass,
+  stepLine,
+  octaveBass,
+  brokenTriad,
+  oneFiveEight,
+  riseAndFall,
+  longRoll,
+  leaping,
+  pushedBass,
+];

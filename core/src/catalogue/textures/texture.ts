@@ -1,0 +1,12 @@
+import { TextureSchema, type Texture } from '../../song/texture-data.js';
+
+/**
+ * A texture that comes with the application: its energy from 1, the quietest, to 5, and for each meter a row of tokens that divides its
+ * bars, "|" between the bars of a longer one. What the tokens mean stands in `song/texture-data.ts`.
+ */
+export const texture = (id: string, title: string, energy: number, patterns: Readonly<Record<string, string>>): Texture =>
+  TextureSchema.parse({ id, title, energy, patterns: Object.entries(patterns).map(([meter, steps]) => ({ meter, steps })) });
+
+/** The same row in every meter. */
+export const everyMeter = (steps: string): Record<string, string> =>
+  Object.fromEntries(['2/4', '3/4', '4/4', '5/4', '6/8', '9/8', '12/8'].map((meter) => [meter, steps]));

@@ -1,0 +1,29 @@
+import { newDocument, type Document } from '../song/decisions.js';
+import type { ProjectFault } from './project/project.js';
+import type { Answers, Found, Reading, Refusal } from './result.js';
+
+/** What is wrong with the contents of a file. */
+export type ContentFault = { readonly code: 'open.refused'; readonly refusal: Refusal } | ProjectFault;
+
+/** A file as a document, or what is wrong with it. */
+export type Read =
+  ({ readonly ok: true; readonly document: Document } & Found) | { readonly ok: false; readonly fault: ContentFault };
+
+/** How files of a format are known and read. */
+export interface FileFormat {
+  /** Endings of its files, in lower case. */
+  readonly endings: readonly string[];
+  /** Whether bytes look like it; the head is the first 4,000 of them as text. */
+  readonly looks: (data: Uint8Array, head: string) => boolean;
+  readonly read: (data: Uint8Array, answers: Answers) => Read;
+}
+
+/** A reader of songs as the reader of a format. */
+export const ofSong =
+  (read: (data: Uint8Array, answers: Answers) => Reading): FileFormat['read'] =>
+  (data, answers) => {
+    const found = read(data, answers);
+    if (!found.ok) return { ok: false, fault: { code: 'open.refused', refusal: found.refusal } };
+    const { notices, questions, counted } = found;
+    return { ok: true, document: newDocument(found.song), notices, questions, counted };
+  };

@@ -1,0 +1,8 @@
+import { ofSong, type FileFormat } from '../format.js';
+import { readMidi } from './read.js';
+
+export const midi = {
+  endings: ['mid', 'midi'],
+  looks: (_, head) => head.startsWith('MThd'),
+  read: ofSong(readMidi),
+} satisfies FileFormat;

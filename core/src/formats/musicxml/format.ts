@@ -1,0 +1,9 @@
+import { ofSong, type FileFormat } from '../format.js';
+import { readMusicXml } from './read.js';
+
+export const musicxml = {
+  endings: ['musicxml', 'xml', 'mxl'],
+  looks: (data, head) =>
+    (data[0] === 0x50 && data[1] === 0x4b) || /^\uFEFF?\s*<\?xml|^\uFEFF?\s*<(score|!DOCTYPE score)/.test(head),
+  read: ofSong(readMusicXml),
+} satisfies FileFormat;
