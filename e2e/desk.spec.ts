@@ -34,6 +34,8 @@ test('another inversion is tried by ear, kept, seen everywhere, and taken back',
   const other = page.getByTestId('alternative').first();
   await other.click();
   await expect(other).toContainText('press to keep');
+  // What the search has against it is said while it is heard.
+  await expect(page.getByTestId('why-not')).toHaveText(/ would .+\.$/);
   expect(await keysOf(chord)).toBe(before);
   await other.click();
   await expect(chord).toHaveAccessibleName(/your choice/);

@@ -11,3 +11,5 @@ declare module 'verovio/esm' {
     renderToSVG(page: number): string;
   }
 }
+/** False in the built application: what stands behind it stays out of its scripts. */
+declare const ngDevMode: boolean;

@@ -6,7 +6,7 @@ import { barAt } from '../time/bars.js';
 import { ENGLISH, sentences } from '../words/index.js';
 import { explanationText } from '../words/texts/index.js';
 import { arrange } from './arrange.js';
-import { explainBar } from './explain.js';
+import { explainAlternative, explainBar } from './explain.js';
 
 const sum = (terms: readonly { readonly cost: number }[]): number => terms.reduce((total, t) => total + t.cost, 0);
 
@@ -45,6 +45,25 @@ describe('an explanation', () => {
       }),
       { numRuns: 40 },
     );
+  });
+
+  it('says of every alternative what decided against it, and nothing of keys that are none', () => {
+    const doc = demo('harbour-glass.abc');
+    for (const chord of arrange(doc).parts.flatMap((p) => p.chords.filter((c) => !c.restruck))) {
+      for (const { pitches, cost, shape } of chord.alternatives) {
+        const fact = explainAlternative(doc, chord.at, pitches);
+        if (fact === null) expect(Math.abs(cost)).toBeLessThan(1);
+        else if (fact.code !== 'voicing.decided') throw new Error(`It says ${fact.code}.`);
+        else {
+          expect([fact.more, fact.against]).toEqual([cost, shape]);
+          // What differs by less than a quarter of a half step is not named.
+          const named = fact.terms.reduce((total, t) => total + t.saved, 0);
+          expect(Math.abs(named - cost)).toBeLessThan(1);
+        }
+      }
+      expect(explainAlternative(doc, chord.at, chord.pitches)).toBeNull();
+    }
+    expect(explainAlternative(doc, doc.song.length + 1, ['C3'])).toBeNull();
   });
 
   it('tells of each finger what the phrase would cost with another one, and where the song would be cut otherwise', () => {

@@ -1,12 +1,14 @@
 import { explainCut, type ExplainedCut } from '../divide/divide.js';
 import type { BendFact } from '../fills/dress.js';
 import { explainChord, type ExplainedChord } from '../harmony/choices.js';
-import { explainVoicing, solveLeftHand, type ExplainedVoicing } from '../left-hand/voice.js';
+import type { VoicingFact } from '../left-hand/reasons.js';
+import { explainVoicing, solveLeftHand, whyNotVoicing, type ExplainedVoicing } from '../left-hand/voice.js';
 import type { Pitch } from '../pitch/pitch.js';
 import { explainFinger, type ExplainedFinger } from '../right-hand/fingering.js';
 import type { Document } from '../song/decisions.js';
 import type { Song } from '../song/song.js';
 import { placeOf, type Bar, type Place } from '../time/bars.js';
+import type { Ticks } from '../time/ticks.js';
 import { leftSide, rightSide } from './hands.js';
 import { materialOf, type Material } from './material.js';
 import { settingsOf, voicingWishes, type Settings } from './settings.js';
@@ -50,6 +52,16 @@ export function explainBar(doc: Document, number: number): ExplainedBar | null {
     voicings: voicingsIn(settings, material, left, inside).map((v) => ({ ...v, place: place(v.at) })),
     fingers: fingersIn(settings, material, left, inside).map((f) => ({ ...f, place: place(f.at) })),
   };
+}
+
+/** Why a chord, by the place where it is struck, does not lie on other keys, which are one of its alternatives; null where nothing decides. */
+export function explainAlternative(doc: Document, at: Ticks, pitches: readonly Pitch[]): VoicingFact | null {
+  const settings = settingsOf(doc);
+  const material = materialOf(doc.song, settings);
+  const { strikes } = leftSide(settings, material);
+  const { problem, choices } = solveLeftHand(strikes, material.played, voicingWishes(settings, material.spans));
+  const i = problem.layers.findIndex((l) => l.strike.at === at);
+  return i < 0 ? null : whyNotVoicing(problem, choices, i, pitches, settings.hands);
 }
 
 function cutsIn(song: Song, settings: Settings, { bars, stretches, written }: Material, bar: Bar): ExplainedCut[] {

@@ -216,9 +216,35 @@ function decision(
   // A chord with notes left out says little against a whole one: the nearest alternative of the same fullness does.
   const rival = others.find((o) => o.voicing.form === layersAt(problem, choices, i).form) ?? others[0];
   if (layers[i].pinned || layers[i].strike.restruck || !rival) return [];
-  const terms = termDifferences(problem, choices, i, rival.voicing, hands).filter((t) => Math.abs(t.saved) >= DECISIVE);
-  if (terms.length === 0) return [];
-  return [{ code: 'voicing.decided', against: rival.alternative.shape, more: rival.alternative.cost, terms }];
+  const decided = against(problem, choices, i, rival, hands);
+  return decided ? [decided] : [];
+}
+
+/** What decides against a rival; null where the two differ in nothing that counts. */
+function against(
+  problem: VoicingProblem,
+  choices: readonly number[],
+  i: number,
+  { voicing, alternative }: Rival,
+  hands: Hands,
+): VoicingFact | null {
+  const terms = termDifferences(problem, choices, i, voicing, hands).filter((t) => Math.abs(t.saved) >= DECISIVE);
+  return terms.length === 0 ? null : { code: 'voicing.decided', against: alternative.shape, more: alternative.cost, terms };
+}
+
+/**
+ * What the search has against (and for) one of the alternatives of a chord, asked for by its keys; null where there is no such
+ * alternative, or where it would be as good.
+ */
+export function whyNotVoicing(
+  problem: VoicingProblem,
+  choices: readonly number[],
+  i: number,
+  pitches: readonly Pitch[],
+  hands: Hands,
+): VoicingFact | null {
+  const asked = alternatives(problem, choices, i).find(({ alternative }) => alternative.pitches.join() === pitches.join());
+  return asked ? against(problem, choices, i, asked, hands) : null;
 }
 
 /** A voicing at its place with what it costs there, term by term. */

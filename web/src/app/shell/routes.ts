@@ -12,8 +12,14 @@ function routesOf({ path, name, of, formerly, load }: ScreenDescriptor): Routes 
   ];
 }
 
+/** What there is only while the page is developed. */
+const developing: Routes = ngDevMode
+  ? [{ path: 'gallery', title: 'Gallery', loadComponent: () => import('../ui/gallery/gallery').then((m) => m.Gallery) }]
+  : [];
+
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'shelf' },
   ...SCREENS.flatMap(routesOf),
+  ...developing,
   { path: '**', redirectTo: 'shelf' },
 ];

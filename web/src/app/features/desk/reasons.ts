@@ -2,7 +2,7 @@ import { changeInShort, moveWords, phrases, sentences, shapeWords, togetherWords
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, output } from '@angular/core';
 import type { PartChord } from '@joined-hands/core/arrange';
 import { degreeOf, otherNames, parseChord } from '@joined-hands/core/harmony';
-import type { VoicedChord } from '@joined-hands/core/left-hand';
+import type { VoicedChord, VoicingFact } from '@joined-hands/core/left-hand';
 import { midiOf } from '@joined-hands/core/pitch';
 import { Player } from '../../platform/audio/player';
 import { DeskStore } from '../../platform/state/desk.store';
@@ -12,7 +12,9 @@ import { ChangeChord } from './change-chord';
 import { NoteFacts } from './note-facts';
 import { RoomFacts } from './room-facts';
 import { WorthKnowing } from './worth-knowing';
+import { latestWins } from '../../platform/latest';
 import { Words } from '../../platform/words';
+import { Workers } from '../../platform/workers/workers';
 
 /** Why this chord lies here, what else there is, and how to change it. */
 @Component({
@@ -82,6 +84,25 @@ export class Reasons {
       pitches: a.pitches,
     })),
   );
+
+  private readonly workers = inject(Workers);
+  private readonly begin = latestWins();
+  /** What speaks against the voicing that is heard; null where none is, or nothing does. */
+  protected readonly whyNot = linkedSignal<readonly Offer[], VoicingFact | null>({
+    source: this.places,
+    computation: () => null,
+  });
+
+  /** A voicing is heard: its keys are shown, and what decided against it is asked of the search. */
+  protected async tryPlace(pitches: readonly string[] | null): Promise<void> {
+    this.tried.emit(pitches);
+    this.whyNot.set(null);
+    const isLatest = this.begin();
+    const [document, chord] = [this.desk.document(), this.chord()];
+    if (!pitches || !document || !chord) return;
+    const fact = await this.workers.arranger.call('whyNot', document, chord.at, pitches);
+    if (isLatest() && fact.ok) this.whyNot.set(fact.value);
+  }
 
   protected readonly fingersKept = computed(
     () => this.desk.document()?.choices.fingers.some((f) => f.hand === 'left' && f.at === this.chord()?.writtenAt) ?? false,

@@ -28,6 +28,7 @@ import { Toasts } from '../../platform/toasts';
 import type { Answer } from '../../platform/workers/worker-client';
 import { TROUBLE, Workers } from '../../platform/workers/workers';
 import { Words } from '../../platform/words';
+import { latestWins } from '../../platform/latest';
 
 /** The ways in, the one to begin with first. */
 const WAYS = [
@@ -101,7 +102,7 @@ export class Intake implements OnDestroy {
   );
   /** True where a file was read and its song is shown. */
   protected readonly taken = computed(() => this.good().document !== null && this.reading() === null && this.sentence() === null);
-  private turn = 0;
+  private readonly begin = latestWins();
   /** What was put on the desk. */
   private kept: Document | null = null;
   /** What was read last, or is being read: the text where it is one, and when it is shown. */
@@ -161,7 +162,7 @@ export class Intake implements OnDestroy {
   }
 
   private clear(): void {
-    this.turn++;
+    this.begin();
     this.reading.set(null);
     this.refusal.set(null);
     this.sentence.set(null);
@@ -187,12 +188,12 @@ export class Intake implements OnDestroy {
   }
 
   private async readRecording(recording: Recording | null): Promise<void> {
-    const turn = ++this.turn;
+    const isLatest = this.begin();
     if (!recording || recording.notes.length === 0) return this.clear();
     await this.show(
       'play',
-      turn,
-      await this.awaited(turn, 'what you played', this.workers.reader.call('readRecording', recording, this.answers)),
+      isLatest,
+      await this.awaited(isLatest, 'what you played', this.workers.reader.call('readRecording', recording, this.answers)),
     );
   }
 
@@ -201,26 +202,26 @@ export class Intake implements OnDestroy {
   }
 
   private async readText(way: 'letters' | 'abc', text: string): Promise<void> {
-    const turn = ++this.turn;
+    const isLatest = this.begin();
     if (way === 'abc' && !text.trim()) return this.clear();
     const { reader } = this.workers;
     // Only the text as it stands now is worth reading.
     reader.skipWaiting();
     const read = way === 'abc' ? reader.call('readAbc', text, this.answers) : reader.call('readLetters', text);
-    await this.show(way, turn, await this.awaited(turn, 'the text', read));
+    await this.show(way, isLatest, await this.awaited(isLatest, 'the text', read));
   }
 
   /** An answer of the reader; where it takes longer, that is said, with a way to stop it. */
-  private async awaited<T>(turn: number, what: string, answer: Promise<Answer<T>>): Promise<Answer<T>> {
-    const timer = setTimeout(() => turn === this.turn && this.reading.set(what), SLOW_MS);
+  private async awaited<T>(isLatest: () => boolean, what: string, answer: Promise<Answer<T>>): Promise<Answer<T>> {
+    const timer = setTimeout(() => isLatest() && this.reading.set(what), SLOW_MS);
     const read = await answer;
     clearTimeout(timer);
-    if (turn === this.turn) this.reading.set(null);
+    if (isLatest()) this.reading.set(null);
     return read;
   }
 
-  private async show(way: IntakeSource, turn: number, answer: Answer<Reading>): Promise<void> {
-    if (turn !== this.turn) return;
+  private async show(way: IntakeSource, isLatest: () => boolean, answer: Answer<Reading>): Promise<void> {
+    if (!isLatest()) return;
     if (!answer.ok) return this.sentence.set(`This could not be read: ${TROUBLE[answer.trouble]}. Shorten it, or choose a file.`);
     const read = answer.value;
     if (!read.ok) {
@@ -229,18 +230,18 @@ export class Intake implements OnDestroy {
       this.sentence.set(refusalWords(refusal, this.words.say()));
       return;
     }
-    await this.preview(way, turn, newDocument(read.song), read);
+    await this.preview(way, isLatest, newDocument(read.song), read);
   }
 
   /** Shows a song that was read, arranged, with what was found beside it. */
   private async preview(
     way: IntakeSource,
-    turn: number,
+    isLatest: () => boolean,
     document: Document,
     found: Pick<Found, 'notices' | 'questions' | 'counted'>,
   ): Promise<void> {
     const arranged = await this.workers.arranger.call('arrange', document);
-    if (turn !== this.turn) return;
+    if (!isLatest()) return;
     this.refusal.set(null);
     if (!arranged.ok)
       return this.sentence.set(`The song was read, but could not be arranged: ${TROUBLE[arranged.trouble]}. Try a shorter one.`);
@@ -289,18 +290,18 @@ export class Intake implements OnDestroy {
   private async readFile(): Promise<void> {
     const { file } = this;
     if (!file) return;
-    const turn = ++this.turn;
+    const isLatest = this.begin();
     this.reading.set(this.fileName());
     const opened = await this.workers.reader.call('open', file.name, file.data, null, this.answers);
-    if (turn !== this.turn) return;
+    if (!isLatest()) return;
     this.reading.set(null);
     if (!opened.ok) return this.sentence.set(`${file.name} could not be read: ${TROUBLE[opened.trouble]}. Choose another file.`);
     if (!opened.value.ok) return this.sentence.set(`${opened.value.name}: ${this.words.say().fact(opened.value.fault)}`);
-    await this.preview('file', turn, opened.value.document, opened.value);
+    await this.preview('file', isLatest, opened.value.document, opened.value);
   }
 
   protected cancel(): void {
-    this.turn++;
+    this.begin();
     this.workers.reader.stop();
     this.reading.set(null);
     this.sentence.set(`Reading was stopped. Nothing was changed; ${this.typed() ? 'shorten the text' : 'choose another file'}.`);

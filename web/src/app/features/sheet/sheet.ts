@@ -11,6 +11,7 @@ import { Paper, type PaperKind } from './paper';
 import type { ExportKind } from '../../platform/workers/arranger.worker';
 import { Toasts } from '../../platform/toasts';
 import { TROUBLE, Workers } from '../../platform/workers/workers';
+import { latestWins } from '../../platform/latest';
 
 /** Paper in tenths of a millimetre. */
 const PAPERS = { a4: { width: 2100, height: 2970 }, letter: { width: 2159, height: 2794 } } as const;
@@ -69,7 +70,7 @@ export class Sheet {
     const style = this.style();
     return style === 'staff' ? 'letters' : style;
   });
-  private turn = 0;
+  private readonly begin = latestWins();
 
   constructor() {
     openSong(this.id);
@@ -96,10 +97,10 @@ export class Sheet {
   private async engrave(paper: (typeof PAPERS)['a4' | 'letter']): Promise<void> {
     const document = this.desk.document();
     if (!document) return;
-    const turn = ++this.turn;
+    const isLatest = this.begin();
     const xml = await this.workers.arranger.call('write', 'musicxml', document, this.settings.noteNames());
     const pages = xml.ok ? await this.workers.engraver.call('engrave', String(xml.value), paper) : xml;
-    if (turn !== this.turn) return;
+    if (!isLatest()) return;
     if (!pages.ok)
       return this.trouble.set(
         `The staff could not be engraved: ${TROUBLE[pages.trouble]}. The letter chart and the exports still work.`,

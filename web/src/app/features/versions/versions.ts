@@ -16,6 +16,7 @@ import { type Trouble } from '../../platform/workers/worker-client';
 import { TROUBLE, Workers } from '../../platform/workers/workers';
 import type { Term } from '../../ui/words/glossary';
 import { What } from '../../ui/words/what';
+import { latestWins } from '../../platform/latest';
 
 /** The arrangement as it stands, among the kept ones. */
 const NOW = '';
@@ -95,7 +96,7 @@ export class VersionsScreen implements OnDestroy {
     { id: 'a' as const, text: `A: ${this.nameOf(this.pair().a)}` },
     { id: 'b' as const, text: `B: ${this.nameOf(this.pair().b)}` },
   ]);
-  private turn = 0;
+  private readonly begin = latestWins();
 
   constructor() {
     openSong(this.id);
@@ -138,7 +139,7 @@ export class VersionsScreen implements OnDestroy {
   }
 
   private async lay(document: Document, a: string, b: string): Promise<void> {
-    const turn = ++this.turn;
+    const isLatest = this.begin();
     const sideOf = async (name: string): Promise<Side | Trouble> => {
       const kept = document.versions.find((v) => v.name === name);
       const whole = kept ? documentOfVersion(kept) : document;
@@ -146,7 +147,7 @@ export class VersionsScreen implements OnDestroy {
       return arranged.ok ? { name, document: whole, arrangement: arranged.value } : arranged.trouble;
     };
     const [one, other] = [await sideOf(a), await sideOf(b)];
-    if (turn !== this.turn) return;
+    if (!isLatest()) return;
     for (const side of [one, other])
       if (typeof side === 'string') return this.toasts.say(`The versions could not be compared: ${TROUBLE[side]}.`);
     if (typeof one !== 'string' && typeof other !== 'string') this.sides.set({ a: one, b: other });

@@ -2,6 +2,7 @@ import { Injectable, inject, signal } from '@angular/core';
 import { SettingsStore } from '../state/settings.store';
 import { Clicks } from './clicks';
 import type { Plan } from './schedule';
+import { latestWins } from '../latest';
 
 type ToneModule = typeof import('tone');
 
@@ -52,7 +53,7 @@ export class Player {
 
   private readonly settings = inject(SettingsStore);
   private instruments: Promise<Instruments> | null = null;
-  private turn = 0;
+  private readonly begin = latestWins();
   /** The clicks of what plays or is counted. */
   private clicks: Clicks | null = null;
   private frame = 0;
@@ -60,15 +61,15 @@ export class Player {
   /** Plays a plan from its start, or from some seconds into it; a plan that is playing stops first. */
   async play(plan: Plan, since = 0): Promise<void> {
     this.stop();
-    const turn = ++this.turn;
+    const isLatest = this.begin();
     this.state.set('loading');
     const ready = await this.load();
-    if (turn !== this.turn) return;
+    if (!isLatest()) return;
     if (!ready) return this.state.set('silent');
     const { tone } = ready;
     const voice = this.voiceOf(ready);
     await tone.start();
-    if (turn !== this.turn) return;
+    if (!isLatest()) return;
     const transport = tone.getTransport();
     transport.stop();
     transport.cancel();
@@ -83,14 +84,14 @@ export class Player {
       }
       transport.schedule((time) => {
         voice.triggerAttackRelease(tone.Frequency(midi, 'midi').toFrequency(), duration, time, loudness);
-        tone.getDraw().schedule(() => turn === this.turn && this.shine([midi], duration), time);
+        tone.getDraw().schedule(() => isLatest() && this.shine([midi], duration), time);
       }, at);
     }
     this.state.set('playing');
     this.began = performance.now() / 1000 + AHEAD - since;
     transport.start(begin + since, since);
     const follow = () => {
-      if (turn !== this.turn) return;
+      if (!isLatest()) return;
       // The transport tells of the moment that it looks ahead to.
       const now = Math.max(since, transport.seconds - LOOK_AHEAD);
       if (now >= plan.length) return this.stop();
@@ -102,7 +103,7 @@ export class Player {
 
   /** Falls silent at once. */
   stop(): void {
-    this.turn++;
+    this.begin();
     cancelAnimationFrame(this.frame);
     this.clicks?.silence();
     this.clicks = null;

@@ -10,6 +10,7 @@ import { Toasts } from '../toasts';
 import { patched } from '../workers/arrangement-patch';
 import type { EditedSong } from '../workers/arranger.worker';
 import { TROUBLE, Workers } from '../workers/workers';
+import { latestWins } from '../latest';
 
 /** The order of the work: right hand, left hand, joined, with fills. */
 export type HandView = 'right' | 'left' | 'joined' | 'fills';
@@ -142,7 +143,7 @@ export const DeskStore = signalStore(
   }),
   withMethods((store, library = inject(Library), workers = inject(Workers), tabs = inject(Tabs), toasts = inject(Toasts)) => {
     /** Counts what is shown; what finishes out of turn is dropped. */
-    let latest = 0;
+    const begin = latestWins();
     let saving: Promise<void> = Promise.resolve();
     /** How many changes are being saved. */
     let saves = 0;
@@ -161,21 +162,21 @@ export const DeskStore = signalStore(
      * answer that was overtaken is dropped. Answers why it could not be arranged, or null.
      */
     const arrangeAndDisplay = async (document: Document, kept?: Promise<void>): Promise<string | null> => {
-      const turn = ++latest;
+      const isLatest = begin();
       const on = base;
       const [edited] = await Promise.all([workers.arranger.call('edit', document, on?.id ?? null, store.part()), kept]);
-      if (!edited.ok) return turn === latest ? TROUBLE[edited.trouble] : null;
+      if (!edited.ok) return isLatest() ? TROUBLE[edited.trouble] : null;
       const first = built(on, edited.value);
-      if (turn !== latest) return null;
+      if (!isLatest()) return null;
       if (edited.value.settled) {
         displayWhole(document, first.arrangement);
         return null;
       }
       display(document, first.arrangement);
       const rest = await workers.arranger.call('settle', first.id);
-      if (!rest.ok) return turn === latest ? TROUBLE[rest.trouble] : null;
+      if (!rest.ok) return isLatest() ? TROUBLE[rest.trouble] : null;
       const whole = rest.value && built(first, rest.value);
-      if (turn !== latest) return null;
+      if (!isLatest()) return null;
       if (whole) displayWhole(document, whole.arrangement);
       // The worker has been started anew since, and knows of nothing: it is asked for all of it.
       else return arrangeAndDisplay(document);
@@ -281,9 +282,9 @@ export const DeskStore = signalStore(
 
     /** Reads a song and shows it; says why where it cannot be shown. */
     const read = async (id: string): Promise<void> => {
-      const turn = ++latest;
+      const isLatest = begin();
       const failed = (title: string, why: string, saved: unknown): void => {
-        if (turn === latest) patchState(store, { unopened: { id, title, why, saved } });
+        if (isLatest()) patchState(store, { unopened: { id, title, why, saved } });
       };
       await saving;
       let song;
@@ -292,10 +293,10 @@ export const DeskStore = signalStore(
       } catch (error) {
         return failed('This song', STORAGE_SENTENCES[storageTrouble(error)], null);
       }
-      if (turn !== latest) return;
+      if (!isLatest()) return;
       if (!song) return patchState(store, { missing: true });
       const opened = await workers.arranger.call('open', song.document);
-      if (turn !== latest) return;
+      if (!isLatest()) return;
       if (!opened.ok) {
         const title = (song.document as { song?: { title?: string } } | null)?.song?.title ?? 'This song';
         return failed(title, `It could not be arranged: ${TROUBLE[opened.trouble]}.`, song.document);
@@ -384,7 +385,7 @@ export const DeskStore = signalStore(
         knownTitle = '';
         good = null;
         tabs.open(null);
-        latest++;
+        begin();
         patchState(store, EMPTY);
       },
       /** Resolves when everything so far is saved. */

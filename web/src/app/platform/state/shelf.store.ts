@@ -8,6 +8,7 @@ import { Library, STORAGE_SENTENCES, storageTrouble, type BinEntry, type ShelfEn
 import { Tabs } from '../storage/tabs';
 import { Toasts } from '../toasts';
 import { Workers } from '../workers/workers';
+import { latestWins } from '../latest';
 
 interface ShelfState {
   readonly songs: readonly ShelfEntry[];
@@ -33,12 +34,12 @@ export const ShelfStore = signalStore(
   { providedIn: 'root' },
   withState<ShelfState>({ songs: [], bin: [], loaded: false, trouble: null }),
   withMethods((store, library = inject(Library), workers = inject(Workers), toasts = inject(Toasts), tabs = inject(Tabs)) => {
-    let turn = 0;
+    const begin = latestWins();
 
     /** Makes the cards that are not remembered, away from the page, the first on the shelf first. */
-    const makeCards = async (mine: number): Promise<void> => {
+    const makeCards = async (isLatest: () => boolean): Promise<void> => {
       const missing = store.songs().filter((s) => s.card === null);
-      for (let i = 0; i < missing.length && mine === turn; i += AT_ONCE) {
+      for (let i = 0; i < missing.length && isLatest(); i += AT_ONCE) {
         const songs = await library.raw(missing.slice(i, i + AT_ONCE).map((s) => s.id));
         const made = await workers.checker.call(
           'cards',
@@ -53,12 +54,12 @@ export const ShelfStore = signalStore(
     };
 
     const refresh = async (): Promise<void> => {
-      const mine = ++turn;
+      const isLatest = begin();
       try {
         const [songs, bin] = await Promise.all([library.shelf(), library.binned()]);
-        if (mine !== turn) return;
+        if (!isLatest()) return;
         patchState(store, { songs, bin, loaded: true, trouble: null });
-        await makeCards(mine);
+        await makeCards(isLatest);
       } catch (error) {
         patchState(store, { loaded: true, trouble: STORAGE_SENTENCES[storageTrouble(error)] });
       }
@@ -112,7 +113,7 @@ export const ShelfStore = signalStore(
       /** Looks once more whether a song can be opened, for instance after an update. */
       async recheck(id: string): Promise<void> {
         patchState(store, { songs: store.songs().map((s) => (s.id === id ? { ...s, card: null } : s)) });
-        await makeCards(turn).catch(() => undefined);
+        await makeCards(begin()).catch(() => undefined);
       },
       /** Adds a song and answers its id. Rejects where the storage refuses. */
       async add(document: Document): Promise<string> {

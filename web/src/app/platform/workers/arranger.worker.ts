@@ -3,6 +3,7 @@ import {
   arrange,
   arrangeNearby,
   compareKeys,
+  explainAlternative,
   schoolPrices,
   levelOptions,
   whatHelps,
@@ -13,6 +14,7 @@ import {
   type Scope,
   type LevelOption,
 } from '@joined-hands/core/arrange';
+import type { VoicingFact } from '@joined-hands/core/left-hand';
 import { simulateLog, type Pass, type PractisedDays } from '@joined-hands/core/practice';
 import { checkDocument, writtenScore, type SongCard } from '@joined-hands/core/sheet';
 import type { Document, TickRange } from '@joined-hands/core/song';
@@ -89,6 +91,11 @@ const arranger = {
     const { document } = checked;
     const { id, arrangement } = send(document, arrange(document));
     return { ok: true, document, id, arrangement };
+  },
+
+  /** What the search has against another voicing of the chord that is struck at a place; null where nothing. */
+  whyNot(document: Document, at: number, pitches: readonly string[]): VoicingFact | null {
+    return explainAlternative(document, at, pitches);
   },
 
   /** What every school of voicing would cost in a stretch. */
