@@ -91,7 +91,7 @@ await page.getByRole('button', { name: 'First and second endings' }).click();
 await page.getByLabel('Loudness of part 1').selectOption('p');
 await page.getByLabel('Texture of part 6').selectOption('free');
 await page.getByText('for instance').waitFor();
-await shot('plan');
+await shot('accompaniment');
 await page.getByRole('link', { name: 'Desk', exact: true }).click();
 await page.getByTestId('stack').first().waitFor();
 await page.keyboard.press('4');

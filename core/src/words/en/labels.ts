@@ -26,7 +26,7 @@ export const SCHOOLS: Readonly<Record<School, { readonly name: string; readonly 
   'two-note': { name: 'two notes', about: 'Two notes close to the hand, for a first year.' },
   shell: { name: 'root and seventh', about: 'The root with its seventh or third: just the essentials.' },
   fifths: { name: 'root and fifth', about: 'Open fifths: the melody says major or minor.' },
-  open: { name: 'open 1–5–10', about: 'InheritableSettings and warm; rolled or broken where it is past your reach.' },
+  open: { name: 'open 1–5–10', about: 'Wide and warm; rolled or broken where it is past your reach.' },
   octave: { name: 'root octaves', about: 'The root in octaves: strong and hollow.' },
   'single-bass': { name: 'one bass note', about: 'The bass note alone: the lightest hand.' },
   'under-melody': { name: 'chord under the melody', about: 'The right hand plays the chord, the left the bass.' },

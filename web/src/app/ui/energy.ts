@@ -8,11 +8,12 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
     <button
       type="button"
       [class.full]="level <= value()"
-      [style.height.px]="10 + 5 * level"
       [attr.aria-pressed]="level === value()"
       [attr.aria-label]="'Energy ' + level + ' of 5'"
       (click)="chosen.emit(level)"
-    ></button>
+    >
+      <span [style.height.px]="10 + 5 * level"></span>
+    </button>
   }`,
   styleUrl: './energy.less',
   host: { role: 'group', '[attr.aria-label]': 'label()' },

@@ -19,7 +19,7 @@ import { What } from '../../ui/words/what';
 const MEASURES = [
   { id: 'difficulty', text: 'Difficulty' },
   { id: 'black', text: 'Black keys' },
-  { id: 'stretches', text: 'InheritableSettings stretches' },
+  { id: 'stretches', text: 'Wide stretches' },
   { id: 'jumps', text: 'Jumps' },
 ] as const;
 export type Measure = (typeof MEASURES)[number]['id'];

@@ -103,7 +103,7 @@ describe('the open song', () => {
         for (let i = 1; i < seen.length; i++) await desk.undo();
         expect(await stored()).toEqual(GLASS);
       }),
-      { numRuns: 12 },
+      { numRuns: 8 },
     );
   });
 

@@ -68,7 +68,7 @@ const SONG: Song = {
       <jh-offers [offers]="offers" />
       <h2>Keys</h2>
       <jh-little-keyboard [pitches]="['Eb3', 'G3', 'Bb3']" [range]="{ low: 48, high: 72 }" />
-      <jh-keyboard [size]="61" [pressed]="[{ midi: 63, hand: 'left', text: '5' }]" />
+      <div class="keys"><jh-keyboard [size]="61" [pressed]="[{ midi: 63, hand: 'left', text: '5' }]" /></div>
       <h2>The join strip</h2>
       <jh-join-strip [part]="part" [bars]="bars" [selection]="{ kind: 'chord', at: 0 }" />
       <p><button type="button" class="btn small" (click)="say()">Say something</button></p>
@@ -87,6 +87,16 @@ const SONG: Song = {
       overflow-x: auto;
       background: var(--paper);
       color: var(--ink);
+    }
+    p {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 10px;
+      margin: 0 0 12px;
+    }
+    .keys {
+      height: 110px;
     }
     h2 {
       margin: 22px 0 8px;

@@ -15,6 +15,7 @@ import { isBlackKey } from '@joined-hands/core/pitch';
 import { KEYBOARDS, type KeyboardSize } from '@joined-hands/core/song';
 import { Words } from '../../platform/words';
 import { labelsOver } from './labels';
+import { SvgSigns } from '../signs';
 
 /** A key under a finger. */
 export interface PressedKey {
@@ -53,6 +54,7 @@ const LETTER = 8.4;
 @Component({
   selector: 'jh-keyboard',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [SvgSigns],
   templateUrl: './keyboard.html',
   styleUrl: './keyboard.less',
 })

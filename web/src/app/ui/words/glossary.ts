@@ -22,7 +22,7 @@ export const GLOSSARY = {
     says: 'A move of the whole hand by a fifth or more, at fourteen half steps a second or faster. Look at the key before you move.',
   },
   stretches: {
-    word: 'InheritableSettings stretch',
+    word: 'Wide stretch',
     says: 'Notes played together that are wider than your comfortable span, as measured under Hands.',
   },
   energy: {
