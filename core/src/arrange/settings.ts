@@ -92,7 +92,7 @@ export function suggestionFor(doc: Pick<Document, 'song' | 'choices'>): Suggesti
   return doc.choices.suggest ?? (doc.song.chords.length === 0 ? USUAL_SUGGESTION : null);
 }
 
-/** Reads what was chosen in a document. */
+/** Reads what a document says was chosen. */
 export function settingsOf(doc: Document): Settings {
   const { choices, hands, song } = doc;
   const byPlace = <T extends { readonly at: Ticks }, V>(items: readonly T[], value: (item: T) => V) =>

@@ -131,7 +131,7 @@ export type EditFact = Edit | { readonly code: 'edit.elsewhere'; readonly edit: 
 
 type Apply = { readonly [C in Edit['code']]: (doc: Document, edit: Extract<Edit, { readonly code: C }>) => Document };
 
-/** How each change is made. One that is not possible, such as a cut outside its parts, answers the same document. */
+/** How each change is made. One that is not possible, such as a cut outside its parts, leaves everything as it is. */
 const APPLY: Apply = {
   'edit.several': (doc, { edits }) => edits.reduce(applyEdit, doc),
   // The union pairs each setting with its own values.
