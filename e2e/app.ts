@@ -96,7 +96,13 @@ export async function standInDevice(page: Page): Promise<{
   await page.addInitScript(() => {
     const listeners: ((event: unknown) => void)[] = [];
     const port = (kind: string) => ({
-      ...{ id: kind, name: 'Stand-in keys', manufacturer: '', type: kind, state: 'connected', connection: 'open', version: '' },
+      id: kind,
+      name: 'Stand-in keys',
+      manufacturer: '',
+      type: kind,
+      state: 'connected',
+      connection: 'open',
+      version: '',
       open: async () => port(kind),
       close: async () => port(kind),
       addEventListener: (_: string, heard: (event: unknown) => void) => listeners.push(heard),
@@ -106,7 +112,10 @@ export async function standInDevice(page: Page): Promise<{
       },
     });
     const access = {
-      ...{ inputs: new Map([['in', port('input')]]), outputs: new Map(), sysexEnabled: false, onstatechange: null },
+      inputs: new Map([['in', port('input')]]),
+      outputs: new Map(),
+      sysexEnabled: false,
+      onstatechange: null,
       addEventListener: () => undefined,
       removeEventListener: () => undefined,
     };

@@ -1,7 +1,15 @@
 /** What the browser does beside showing a page; the first two load pages of their own for its address bar with every page. */
 const NOT_NEEDED = [
-  ...['WebUIOmniboxPopup', 'WebUIOmniboxAimPopup', 'AimEnabled', 'PreconnectToSearch', 'OptimizationHints', 'MediaRouter'],
-  ...['NetworkTimeServiceQuerying', 'HttpsUpgrades', 'PaintHolding', 'DestroyProfileOnBrowserClose'],
+  'WebUIOmniboxPopup',
+  'WebUIOmniboxAimPopup',
+  'AimEnabled',
+  'PreconnectToSearch',
+  'OptimizationHints',
+  'MediaRouter',
+  'NetworkTimeServiceQuerying',
+  'HttpsUpgrades',
+  'PaintHolding',
+  'DestroyProfileOnBrowserClose',
   'AvoidUnnecessaryBeforeUnloadCheckSync',
 ];
 

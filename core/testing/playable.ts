@@ -58,7 +58,12 @@ const print = (notes: readonly { at: number; length: number; pitch: string }[]) 
 /** The choices without any layer over the block chords. */
 const plainly = ({ choices }: Document): Document['choices'] => ({
   ...choices,
-  ...{ texture: 'block', walk: 'none', ending: 'plain', fills: [], muted: [], playMode: 'arranged' },
+  texture: 'block',
+  walk: 'none',
+  ending: 'plain',
+  fills: [],
+  muted: [],
+  playMode: 'arranged',
   harmony: { density: 0, size: 'one' },
   passages: choices.passages.map(({ texture: _t, walk: _w, ending: _e, harmony: _h, ...p }) => p),
 });

@@ -235,25 +235,23 @@ describe('the report', () => {
     ]);
     const [chord] = part['chords'] as Record<string, unknown>[];
     expect(Object.keys(chord)).toEqual([
-      ...[
-        'at',
-        'length',
-        'symbol',
-        'degree',
-        'inversion',
-        'position',
-        'pitches',
-        'fingers',
-        'motion',
-        'common',
-        'withMelody',
-        'why',
-        'school',
-        'spread',
-        'chordWhy',
-        'otherChords',
-        'alternatives',
-      ],
+      'at',
+      'length',
+      'symbol',
+      'degree',
+      'inversion',
+      'position',
+      'pitches',
+      'fingers',
+      'motion',
+      'common',
+      'withMelody',
+      'why',
+      'school',
+      'spread',
+      'chordWhy',
+      'otherChords',
+      'alternatives',
     ]);
     expect(chord).toMatchObject({ at: 13, length: 3, symbol: 'Cm', degree: 'iv' });
     expect((part['melody'] as unknown[])[0]).toEqual({ at: 12, length: 1, pitch: 'Bb4', finger: 2, lyric: 'I' });

@@ -33,22 +33,25 @@ export function arrange(doc: Document): Arrangement {
   });
   const score = scoreOf(settings, parts, right.fingered, loud);
   const examined = examine({
-    ...{
-      settings,
-      song: doc.song,
-      bars,
-      chords: left.struck,
-      harmony,
-      tune: played,
-      places,
-      jumps,
-      parts,
-      partOf: partFinder(parts),
-    },
+    settings,
+    song: doc.song,
+    bars,
+    chords: left.struck,
+    harmony,
+    tune: played,
+    places,
+    jumps,
+    parts,
+    partOf: partFinder(parts),
     right: score.filter((n) => n.hand === 'right'),
   });
   return {
-    ...{ song, bars, parts, score, playMode: settings.playMode, strikes: left.strikes },
+    song,
+    bars,
+    parts,
+    score,
+    playMode: settings.playMode,
+    strikes: left.strikes,
     dynamics: dynamicMarks(loud),
     tempo: tempoCourse(song, bars, settings.close.slower),
     pedal: pedalPoints(left.chords, (at) => stretchAt(settings, at).pedal),

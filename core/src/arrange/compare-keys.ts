@@ -49,7 +49,8 @@ function factsOf({ hands }: Document, arrangement: Arrangement, key: Key, curren
     .flatMap((p) => p.chords)
     .filter((c) => c.spread !== 'together' || midiOf(c.pitches[c.pitches.length - 1]) - midiOf(c.pitches[0]) > comfortable);
   return {
-    ...{ key, current },
+    key,
+    current,
     name: keyName(key),
     signature: signatureOf(key),
     notes: score.length,

@@ -50,7 +50,11 @@ export function leftSide(settings: Settings, { bars, starts, played, song, spans
   const delegatedNotes = arranged ? notesUnderTune(chords, played, hands, bars) : [];
   const hanging = delegatedNotes.flatMap((u) => u.pitches.map((pitch) => ({ at: u.at, length: u.length, pitch })));
   const dressed = textureLeftHand(settings, chords, {
-    ...{ bars, hands, key: song.key, phrases: starts, tempo: song.tempo },
+    bars,
+    hands,
+    key: song.key,
+    phrases: starts,
+    tempo: song.tempo,
     right: [...played, ...hanging].sort((a, b) => a.at - b.at),
   });
   const closed = arranged && close.touch === 'octave' ? closedLow(dressed, chords, hands) : dressed;
@@ -71,7 +75,9 @@ export function rightSide(settings: Settings, material: Material, { chords, dele
   );
   const task = { tune: played, under, fills, hands, tempo: song.tempo, fingers: settings.rightFingers, key: song.key };
   return {
-    ...{ under, rooms, fills },
+    under,
+    rooms,
+    fills,
     sung: playMode === 'sing-along' ? chordsForVoice(chords, hands) : [],
     fingered: fingerRightHand({ ...task, phrases: starts }),
   };

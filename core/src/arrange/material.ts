@@ -42,7 +42,14 @@ export function materialOf(given: Song, settings: Settings): Material {
   const harmony = ended.chords;
   const song: Song = { ...given, melody: played, chords: harmony.map(({ at, symbol }) => ({ at, symbol })) };
   return {
-    ...{ bars, stretches, ends, written, played, found, harmony, song },
+    bars,
+    stretches,
+    ends,
+    written,
+    played,
+    found,
+    harmony,
+    song,
     starts: stretches.map((s) => s.start),
     spans: chordSpans(song).map((span, i) => ({ ...span, writtenAt: harmony[i].writtenAt })),
     findings: [...fitted, ...moved, ...sayChords(given, found, bars), ...sayEndings(ended.troubles, bars)],

@@ -49,7 +49,11 @@ export function partsOf(
   return stretches.map(({ start, end, reasons }, i): Part => {
     const [melody, chords, places] = [cut.melody[i], cut.chords[i], cut.places[i]];
     const load = {
-      ...{ start, end, jumps: cut.jumps[i], leftSpan: spanOf(settings.hands, 'left'), tempo: song.tempo },
+      start,
+      end,
+      jumps: cut.jumps[i],
+      leftSpan: spanOf(settings.hands, 'left'),
+      tempo: song.tempo,
       // Under a sung tune the right hand's chords are what it plays; their top notes stand for them.
       melody:
         settings.playMode === 'sing-along'
@@ -63,7 +67,12 @@ export function partsOf(
       number: i + 1,
       label: form[i].label,
       name: settings.names.get(start) ?? null,
-      ...{ start, end, reasons, melody, chords, places },
+      start,
+      end,
+      reasons,
+      melody,
+      chords,
+      places,
       bars: barSpan(bars, start, end),
       repeats: form[i].repeats,
       together: cut.together[i],

@@ -37,7 +37,9 @@ export function roomsOf(
         next: tune[index] ?? null,
         chord: around[0]?.symbol ?? '',
         meter: barAt(bars, place.at).meter,
-        ...{ key, hands, tempo },
+        key,
+        hands,
+        tempo,
         left: Math.max(
           -Infinity,
           ...around.flatMap((c) =>

@@ -104,7 +104,12 @@ export function settingsOf(doc: Document): Settings {
     );
   const plays = playedLayers(choices);
   return {
-    ...{ hands, plays, playMode: choices.playMode, balance: choices.balance, close: choices.close, sections: choices.sections },
+    hands,
+    plays,
+    playMode: choices.playMode,
+    balance: choices.balance,
+    close: choices.close,
+    sections: choices.sections,
     division: { partSize: choices.partSize, parts: choices.parts },
     names: byPlace(choices.names, (n) => n.name),
     chords: byPlace(
@@ -136,7 +141,9 @@ export function voicingWishes(settings: Settings, spans: readonly TimedSpan[]): 
     return school ? [{ start: at, end: at + length, school }] : [];
   });
   return {
-    ...{ hands, pins, fingers },
+    hands,
+    pins,
+    fingers,
     schoolAt: (at) => {
       const [here, span] = [stretchAt(settings, at), lastFrom(own, at)];
       return span && span.start <= at && at < span.end ? schoolWithin(here.level, span.school) : here.school;
@@ -172,7 +179,11 @@ function inStretch({ choices, hands }: Document, plays: Settings['plays'], own: 
   const level = textured ? wish('level') : withinLayers(wish('level'), choices.muted);
   const school = own.school ?? choices.school ?? usualSchool({ hands });
   return {
-    ...{ start, end, suggest, stay, level },
+    start,
+    end,
+    suggest,
+    stay,
+    level,
     school: schoolWithin(level, choices.playMode === 'sing-along' ? singAlongBass(hands) : school),
     bass: own.bass ?? choices.bass,
     // Fewer notes than full chords leave no room for a texture.

@@ -131,7 +131,11 @@ function printsOf(song: Song, stretches: readonly Stretch[], chords: readonly Ch
     const rhythm = notes.map((x, i) => `${x.at - start}${i < notes.length - 1 ? `:${x.length}` : ''}`).join();
     const steps = notes.map((x, i) => (i === 0 ? 0 : staffStep(x.pitch) - staffStep(notes[i - 1].pitch))).join();
     return {
-      ...{ length, start, notes, events, rhythm },
+      length,
+      start,
+      notes,
+      events,
+      rhythm,
       whole: `${length};${events.map((e) => `${e.at} ${e.what}`).join()}`,
       opening:
         notes.length < RECOGNISED.notes

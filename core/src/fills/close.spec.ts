@@ -74,8 +74,14 @@ describe('an ending', () => {
     const doc = endings && applyEdit(glass, endings);
     // A B A B′ C D A B′: what comes again ends with its second part.
     expect(parts.map((p) => doc && settingAt(doc, p.start, 'ending'))).toEqual([
-      ...['plain', 'dominant', 'plain', 'dominant'],
-      ...['plain', 'plain', 'plain', 'suspended'],
+      'plain',
+      'dominant',
+      'plain',
+      'dominant',
+      'plain',
+      'plain',
+      'plain',
+      'suspended',
     ]);
     expect(firstAndSecondEndings(arrange(four('C5')).parts)).toBeNull();
   });

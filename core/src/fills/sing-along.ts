@@ -81,7 +81,10 @@ export function chordsForVoice(chords: readonly VoicedChord[], hands: Hands): Su
     const { pitches, midis } = ways[choices[i]];
     const before = i > 0 ? rows[i - 1].ways[choices[i - 1]].midis : null;
     return {
-      ...{ at: chord.at, length: chord.length, symbol: chord.symbol, pitches },
+      at: chord.at,
+      length: chord.length,
+      symbol: chord.symbol,
+      pitches,
       fingers: rightFingers(midis),
       motion: before ? motionBetween(before, midis) : 0,
     };

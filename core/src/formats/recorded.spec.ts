@@ -7,7 +7,9 @@ import { readRecording, type Reading } from './index.js';
 const four = { beats: 4, unit: 4 };
 const played = (notes: readonly (readonly [at: number, length: number, midi: number])[], meter = four) =>
   readRecording({
-    ...{ title: 'Played in', tempo: 90, meter },
+    title: 'Played in',
+    tempo: 90,
+    meter,
     notes: notes.map(([at, length, midi]) => ({ at, until: at + length, midi })),
   });
 const songOf = (reading: Reading) => {

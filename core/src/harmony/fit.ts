@@ -4,6 +4,7 @@ import { beatTicks, metricStrength } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
 import { scaleOf, type Key } from './key.js';
 import type { Chord } from './symbol.js';
+import { remembered } from '../lists/remembered.js';
 
 /** A note of the tune. Notes are in order and do not overlap. */
 export interface TuneNote {
@@ -76,21 +77,17 @@ export function weighSlots(
   });
 }
 
-const misfits = new Map<string, Float64Array>();
-
 /** What a weighted beat of each pitch class costs over a chord: nothing for its own notes, most a half step above one. */
-export function misfitOf(chord: Chord): Float64Array {
-  let costs = misfits.get(chord.text);
-  if (!costs) {
-    const inside = new Set([...chord.tones.map((t) => pitchClass(t.name)), ...(chord.bass ? [pitchClass(chord.bass)] : [])]);
-    costs = Float64Array.from({ length: 12 }, (_, pc) =>
+export const misfitOf: (chord: Chord) => Float64Array = remembered(
+  4000,
+  (chord) => chord.text,
+  ({ tones, bass }) => {
+    const inside = new Set([...tones.map((t) => pitchClass(t.name)), ...(bass ? [pitchClass(bass)] : [])]);
+    return Float64Array.from({ length: 12 }, (_, pc) =>
       inside.has(pc) ? 0 : inside.has((pc + 11) % 12) ? FIT.grating : FIT.outside,
     );
-    if (misfits.size > 4000) misfits.clear();
-    misfits.set(chord.text, costs);
-  }
-  return costs;
-}
+  },
+);
 
 /** What a weighted beat of each pitch class costs in a key; a minor key also owns its raised sixth and seventh. */
 export function offScaleOf(key: Key): Float64Array {

@@ -1,6 +1,7 @@
 import { pitchClass, type NoteName } from '../pitch/pitch.js';
 import { signatureOf, type Key } from './key.js';
 import { parseChord } from './symbol.js';
+import { remembered } from '../lists/remembered.js';
 
 /** Kinds of chord that notes are named by, the plainest first. */
 const KINDS = ['', 'm', '7', 'm7', 'maj7', '6', 'sus4', 'dim', 'm7b5', 'aug', 'dim7', 'm6', 'sus2', '5'] as const;
@@ -34,23 +35,20 @@ interface Template {
   readonly rank: number;
 }
 
-const known = new Map<string, readonly Template[]>();
-
 /** Every kind of chord on every root, spelled in a key. */
-function templatesIn(key: Key): readonly Template[] {
-  const name = `${key.tonic} ${key.mode}`;
-  const before = known.get(name);
-  if (before) return before;
-  const templates = Array.from({ length: 12 }, (_, root) =>
-    KINDS.flatMap((kind, rank): Template[] => {
-      const symbol = spelledIn(key, root) + kind;
-      const chord = parseChord(symbol);
-      return chord.kind === 'chord' ? [{ symbol, root, rank, tones: new Set(chord.tones.map((t) => pitchClass(t.name))) }] : [];
-    }),
-  ).flat();
-  known.set(name, templates);
-  return templates;
-}
+const templatesIn: (key: Key) => readonly Template[] = remembered(
+  200,
+  (key) => `${key.tonic} ${key.mode}`,
+  (key) =>
+    Array.from({ length: 12 }, (_, root) =>
+      KINDS.flatMap((kind, rank): Template[] => {
+        const symbol = spelledIn(key, root) + kind;
+        const chord = parseChord(symbol);
+        if (chord.kind !== 'chord') return [];
+        return [{ symbol, root, rank, tones: new Set(chord.tones.map((t) => pitchClass(t.name))) }];
+      }),
+    ).flat(),
+);
 
 /**
  * The chord that notes make together, by how much of the sound each pitch class has; the bass is a pitch class or null. Null where

@@ -1,5 +1,6 @@
 import { Key as TonalKey } from 'tonal';
 import { pitchClass, type NoteName } from '../pitch/pitch.js';
+import { remembered } from '../lists/remembered.js';
 
 export type Mode = 'major' | 'minor';
 
@@ -59,18 +60,10 @@ export function keyFromSignature(fifths: number, mode: Mode): Key {
   return { tonic: order[fifths + 7 + (mode === 'minor' ? 3 : 0)], mode };
 }
 
-const scales = new Map<string, readonly NoteName[]>();
-
 /** The seven notes of the key (the natural minor for a minor key). */
-export function scaleOf(key: Key): readonly NoteName[] {
-  const name = keyName(key);
-  let scale = scales.get(name);
-  if (!scale) {
-    scale = key.mode === 'major' ? TonalKey.majorKey(key.tonic).scale : TonalKey.minorKey(key.tonic).natural.scale;
-    scales.set(name, scale);
-  }
-  return scale;
-}
+export const scaleOf: (key: Key) => readonly NoteName[] = remembered(200, keyName, ({ tonic, mode }) =>
+  mode === 'major' ? TonalKey.majorKey(tonic).scale : TonalKey.minorKey(tonic).natural.scale,
+);
 
 /**
  * Finds the key by correlating what sounds with the key profiles, then by the last note and, where one is

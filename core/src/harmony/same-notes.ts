@@ -3,8 +3,27 @@ import { parseChord, type Chord } from './symbol.js';
 
 /** Kinds of chord that a set of notes may be read as, the plainest first. */
 const READINGS = [
-  ...['', 'm', 'dim', 'aug', 'sus4', 'sus2', '6', 'm6', '7', 'maj7', 'm7', 'm7b5', 'dim7', 'mMaj7', '7sus4', 'add9'],
-  ...['9', 'maj9', 'm9', '7b9', '6/9'],
+  '',
+  'm',
+  'dim',
+  'aug',
+  'sus4',
+  'sus2',
+  '6',
+  'm6',
+  '7',
+  'maj7',
+  'm7',
+  'm7b5',
+  'dim7',
+  'mMaj7',
+  '7sus4',
+  'add9',
+  '9',
+  'maj9',
+  'm9',
+  '7b9',
+  '6/9',
 ];
 
 const classes = (names: readonly NoteName[]) => new Set(names.map(pitchClass));

@@ -1,4 +1,5 @@
 import { transposeName, type NoteName } from '../pitch/pitch.js';
+import { remembered } from '../lists/remembered.js';
 
 /** The number a chord note answers to: 1, 3, 5, 7, or a tension 2, 4, 6, 9, 11, 13. */
 export type Degree = number;
@@ -140,20 +141,11 @@ export function plainSigns(text: string): string {
   return text.replaceAll('♭', 'b').replaceAll('♯', '#').replaceAll('–', '-').replaceAll('−', '-').replaceAll('𝄫', 'bb');
 }
 
-const cache = new Map<string, ChordSymbol>();
-
 /**
  * Reads a chord symbol in any of the usual spellings ("Gm7", "F#-7b5", "Bø", "E7(#9)", "C6/9", "D/F#", "N.C.").
  * Text that is not a chord symbol comes back as `unread`, never as an error.
  */
-export function parseChord(text: string): ChordSymbol {
-  const known = cache.get(text);
-  if (known) return known;
-  const read = readChord(text);
-  if (cache.size > 4000) cache.clear();
-  cache.set(text, read);
-  return read;
-}
+export const parseChord: (text: string) => ChordSymbol = remembered(4000, (text) => text, readChord);
 
 function readChord(raw: string): ChordSymbol {
   const text = plainSigns(raw.trim());

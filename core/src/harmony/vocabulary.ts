@@ -2,6 +2,7 @@ import { pitchClass, transposeName } from '../pitch/pitch.js';
 import type { Key } from './key.js';
 import { plainRoot } from './naming.js';
 import { parseChord, type Chord } from './symbol.js';
+import { remembered } from '../lists/remembered.js';
 
 /** How many kinds of chord a suggestion may use, each holding the ones before it. */
 export const VOCABULARIES = ['three', 'triads', 'sevenths', 'rich'] as const;
@@ -147,23 +148,19 @@ const MINOR: readonly Entry[] = [
   row('2m', '7', 'rich', 'colour', 2, null, 'tritone-substitute', { leads: ['1P'] }),
 ];
 
-const known = new Map<string, readonly KeyChord[]>();
-
 /**
  * The chords of a key that a vocabulary holds: three chords; the six triads, with the diminished seventh degree given
  * as the dominant in first inversion; the diatonic sevenths; or all with their secondary dominants and colours.
  */
-export function keyChords(key: Key, vocabulary: Vocabulary): readonly KeyChord[] {
-  const id = `${key.tonic} ${key.mode} ${vocabulary}`;
-  let chords = known.get(id);
-  if (!chords) {
+export const keyChords: (key: Key, vocabulary: Vocabulary) => readonly KeyChord[] = remembered(
+  1000,
+  (key, vocabulary) => `${key.tonic} ${key.mode} ${vocabulary}`,
+  (key, vocabulary) => {
     const most = VOCABULARIES.indexOf(vocabulary);
     const entries = (key.mode === 'major' ? MAJOR : MINOR).filter((e) => VOCABULARIES.indexOf(e.from) <= most);
-    chords = entries.map((e) => build(e, key));
-    known.set(id, chords);
-  }
-  return chords;
-}
+    return entries.map((e) => build(e, key));
+  },
+);
 
 function build(entry: Entry, key: Key): KeyChord {
   const name = (interval: string) => plainRoot(transposeName(key.tonic, interval));

@@ -74,8 +74,11 @@ export function muddiness(midis: readonly number[]): number {
   return below;
 }
 
+/** Most voices of a chord: a hand has five fingers, and two hands play no more than this together. */
+const MOST_VOICES = 16;
+
 /** One row of the table of pairings, kept from call to call. */
-const row = new Int32Array(16);
+const row = new Int32Array(MOST_VOICES);
 
 /** More than any pairing costs. */
 const FAR = 1e6;
@@ -90,6 +93,7 @@ export function motionBetween(from: readonly number[], to: readonly number[]): n
     for (let i = 0; i < from.length; i++) sum += Math.abs(from[i] - to[i]);
     return sum;
   }
+  if (to.length > MOST_VOICES) throw new RangeError(`A chord of ${to.length} voices; at most ${MOST_VOICES} are compared.`);
   // A table of the cheapest pairings so far, one row at a time, in place: `left` is the entry before in this row,
   // `corner` the one before in the row above.
   for (let i = 0; i < from.length; i++) {

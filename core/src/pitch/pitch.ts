@@ -1,4 +1,5 @@
 import { Interval, Note } from 'tonal';
+import { remembered } from '../lists/remembered.js';
 
 /** A spelled pitch in scientific notation, "Bb3"; middle C is "C4". */
 export type Pitch = string;
@@ -86,15 +87,12 @@ export function transposePitch(pitch: Pitch, interval: string): Pitch {
   return Note.transpose(pitch, interval);
 }
 
-const movedNames = new Map<string, NoteName>();
-
 /** Moves a note name by an interval. */
-export function transposeName(name: NoteName, interval: string): NoteName {
-  const key = `${name} ${interval}`;
-  let moved = movedNames.get(key);
-  if (moved === undefined) movedNames.set(key, (moved = Note.transpose(name, interval)));
-  return moved;
-}
+export const transposeName: (name: NoteName, interval: string) => NoteName = remembered(
+  4000,
+  (name, interval) => `${name} ${interval}`,
+  (name, interval) => Note.transpose(name, interval),
+);
 
 /** The interval from one name up to another, "3m". */
 export function intervalBetween(from: NoteName, to: NoteName): string {

@@ -24,20 +24,38 @@ import { stepsOf } from './steps.js';
 import { stepStates } from './today.js';
 
 const figures = (accuracy: number): Pass['figures'] => ({
-  ...{ notes: 20, right: 18, wrong: 1, missed: 1, extra: 0, early: 2, late: 1, accuracy },
+  notes: 20,
+  right: 18,
+  wrong: 1,
+  missed: 1,
+  extra: 0,
+  early: 2,
+  late: 1,
+  accuracy,
 });
 const pass = (over: Partial<Pass> = {}): Pass => ({
-  ...{ id: 'a', song: 's', title: 'Harbour Glass', at: Date.UTC(2031, 4, 20, 18, 5), day: '2031-05-20', step: 'right:0-9' },
-  ...{ kind: 'right', parts: '3', hands: 'right', tempo: 60, goal: 84, figures: figures(90), clean: true, seconds: 90, note: '' },
+  id: 'a',
+  song: 's',
+  title: 'Harbour Glass',
+  at: Date.UTC(2031, 4, 20, 18, 5),
+  day: '2031-05-20',
+  step: 'right:0-9',
+  kind: 'right',
+  parts: '3',
+  hands: 'right',
+  tempo: 60,
+  goal: 84,
+  figures: figures(90),
+  clean: true,
+  seconds: 90,
+  note: '',
   ...over,
 });
 
 describe('the log', () => {
   it('goes out and comes back whole', () => {
     const passes = fc.array(
-      fc
-        .record({ ...{ note: fc.string({ maxLength: 40 }), kind: fc.constantFrom(...PASS_KINDS), seconds: fc.nat(5000) } })
-        .map(pass),
+      fc.record({ note: fc.string({ maxLength: 40 }), kind: fc.constantFrom(...PASS_KINDS), seconds: fc.nat(5000) }).map(pass),
     );
     fc.assert(
       fc.property(passes, (list) => {

@@ -29,7 +29,13 @@ export const PassSchema = z.object({
   /** Where the piano listened; null where the pianist judged alone. */
   figures: z
     .object({
-      ...{ notes: count, right: count, wrong: count, missed: count, extra: count, early: count, late: count },
+      notes: count,
+      right: count,
+      wrong: count,
+      missed: count,
+      extra: count,
+      early: count,
+      late: count,
       accuracy: z.number().min(0).max(100),
     })
     .nullable(),

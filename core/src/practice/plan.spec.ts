@@ -20,8 +20,21 @@ const TODAY = '2031-05-20';
 
 let count = 0;
 const pass = (step: PracticeStep, day: string, tempo: number, clean: boolean): Pass => ({
-  ...{ id: `${count++}`, song: 's', title: 'Test', at: count, day, step: step.id, kind: step.kind, parts: '1' },
-  ...{ hands: step.hands, tempo, goal: step.goal, figures: null, clean, seconds: 60, note: '' },
+  id: `${count++}`,
+  song: 's',
+  title: 'Test',
+  at: count,
+  day,
+  step: step.id,
+  kind: step.kind,
+  parts: '1',
+  hands: step.hands,
+  tempo,
+  goal: step.goal,
+  figures: null,
+  clean,
+  seconds: 60,
+  note: '',
 });
 
 describe('the steps of a song', () => {

@@ -30,7 +30,14 @@ const BETWEEN = 12;
 const HOUR = 18;
 const MOST = 8;
 const WARM_UP: Omit<PassDraft, 'song' | 'title' | 'seconds'> = {
-  ...{ step: drillStep('warm-up'), kind: 'warm-up', parts: '', hands: 'both', tempo: 0, goal: 0, figures: null, clean: true },
+  step: drillStep('warm-up'),
+  kind: 'warm-up',
+  parts: '',
+  hands: 'both',
+  tempo: 0,
+  goal: 0,
+  figures: null,
+  clean: true,
 };
 
 /**

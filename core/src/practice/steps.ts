@@ -89,7 +89,9 @@ function maker({ song, parts }: Arrangement): (kind: 'join' | 'whole' | 'fills',
       to: to.end,
       hands: 'both',
       plain: kind !== 'fills',
-      ...{ slow, goal, hard },
+      slow,
+      goal,
+      hard,
       minutes: minutesOf({ slow, goal, hard }, toQuarters(to.end - from.start)),
     };
   };
@@ -124,7 +126,9 @@ function partSteps(arrangement: Arrangement, part: Part, prints: Readonly<Record
       to: part.end,
       hands: kind === 'right' || kind === 'left' ? kind : 'both',
       plain: true,
-      ...{ slow, goal, hard },
+      slow,
+      goal,
+      hard,
       minutes: minutesOf({ slow, goal, hard }, toQuarters(part.end - from)),
     };
   });

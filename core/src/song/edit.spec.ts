@@ -61,7 +61,8 @@ describe('edits as data', () => {
   it('give several changes as one, in their order', () => {
     const [first, second] = ranges;
     const several: Edit = {
-      ...{ code: 'edit.several', as: { kind: 'use-texture', title: 'Ferry', part: 2 } },
+      code: 'edit.several',
+      as: { kind: 'use-texture', title: 'Ferry', part: 2 },
       edits: [
         { code: 'edit.setting', range: first, setting: 'texture', value: 'bass-chord' },
         { code: 'edit.setting', range: second, setting: 'texture', value: 'long-bass' },

@@ -32,12 +32,18 @@ export function over(chord: Chord, form: Form, tones: readonly ChordTone[], pric
 
 /** The bass note alone, on which every school can fall back. */
 export const alone = (chord: Chord, price: number = THINNED_COSTS.fallback): ShapePattern => ({
-  ...{ form: 'one-note', names: [bassOf(chord)] },
-  ...{ turns: null, gaps: null, price },
+  form: 'one-note',
+  names: [bassOf(chord)],
+  turns: null,
+  gaps: null,
+  price,
 });
 
 /** The bass with its octave. */
 export const octaveOf = (chord: Chord, price: number): ShapePattern => ({
-  ...{ form: 'two-note', names: [bassOf(chord), bassOf(chord)] },
-  ...{ turns: null, gaps: [12], price },
+  form: 'two-note',
+  names: [bassOf(chord), bassOf(chord)],
+  turns: null,
+  gaps: [12],
+  price,
 });

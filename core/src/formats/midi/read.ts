@@ -289,9 +289,16 @@ export function measuresOf(
     }
     rest(end);
     return {
-      ...{ name: `${number++}`, length: end - start, meter, notes },
+      name: `${number++}`,
+      length: end - start,
+      meter,
+      notes,
       chords: chords.filter((c) => c.at >= start && c.at < end).map((c) => ({ ...c, at: c.at - start })),
-      ...{ marks: [], repeatStart: false, times: 1, endings: null, mayBeShort: true },
+      marks: [],
+      repeatStart: false,
+      times: 1,
+      endings: null,
+      mayBeShort: true,
     };
   });
 }
@@ -398,7 +405,9 @@ function questionsOf(
       entries: tracks.map((t) => ({
         id: t.id,
         fact: {
-          ...{ code: 'entry.line', notes: t.notes.length, sung: false },
+          code: 'entry.line',
+          notes: t.notes.length,
+          sung: false,
           name: { of: 'track', name: t.name, number: t.number, staff: null, voice: null },
         },
       })),

@@ -52,8 +52,13 @@ export function readRecording({ title, tempo, meter, notes }: Recording, answers
             ...measures.slice(1).map((m, i) => ({ ...m, name: `${i + 1}` })),
           ];
     const { song, notices } = assemble({
-      ...{ title, composer: null, tempo, signature: null, mode: null },
-      ...{ measures: trimmed, notices: [] },
+      title,
+      composer: null,
+      tempo,
+      signature: null,
+      mode: null,
+      measures: trimmed,
+      notices: [],
     });
     return { song: { ...song, key }, notices, questions: gridQuestions(onsets, grid, tempo) };
   });

@@ -116,14 +116,17 @@ export class DrillRun {
     const figures = drillFigures(drill, this.outcomes);
     const [task] = drill.tasks;
     const pass = this.practice.write({
-      ...{
-        song: this.song,
-        title: this.words.say().fact(drill.title),
-        step: drillStep(drill.id),
-        kind: drill.id === 'warm-up' ? 'warm-up' : 'drill',
-      },
-      ...{ parts: '', tempo: 0, goal: 0, hands: drill.tasks.every((t) => t.hand === task.hand) ? task.hand : 'both' },
-      ...{ figures, clean: isDrillClean(figures), seconds: Math.round((Date.now() - this.startedAt) / 1000) },
+      song: this.song,
+      title: this.words.say().fact(drill.title),
+      step: drillStep(drill.id),
+      kind: drill.id === 'warm-up' ? 'warm-up' : 'drill',
+      parts: '',
+      tempo: 0,
+      goal: 0,
+      hands: drill.tasks.every((t) => t.hand === task.hand) ? task.hand : 'both',
+      figures,
+      clean: isDrillClean(figures),
+      seconds: Math.round((Date.now() - this.startedAt) / 1000),
     });
     this.result.set(pass);
     this.state.set('done');

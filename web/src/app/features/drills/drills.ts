@@ -71,7 +71,11 @@ export class DrillsScreen {
   protected readonly caution = CAUTION;
   protected readonly labels = DRILL_LABELS;
   protected readonly wishes = signal<DrillWishes>({
-    ...{ key: { tonic: 'C', mode: 'major' }, hand: 'left', cadence: CADENCES[0], chord: 'Dm7', seed: Date.now() % 100_000 },
+    key: { tonic: 'C', mode: 'major' },
+    hand: 'left',
+    cadence: CADENCES[0],
+    chord: 'Dm7',
+    seed: Date.now() % 100_000,
   });
   private readonly made = computed(() => drillOf(this.kind(), this.wishes(), this.arrangement(), this.hands()));
   protected readonly title = computed(() => {

@@ -57,7 +57,10 @@ export function dayChart(
         type: 'bar',
         barCategoryGap: '30%',
         label: {
-          ...{ show: true, position: 'top', color: themeColour('--ink'), fontSize: 13 },
+          show: true,
+          position: 'top',
+          color: themeColour('--ink'),
+          fontSize: 13,
           formatter: ({ value }: { value: number }) => (value === 0 ? '' : value < 0.5 ? '<1' : `${Math.round(value)}`),
         },
         itemStyle: { color: themeColour(colour), borderRadius: [4, 4, 0, 0] },
@@ -107,7 +110,10 @@ export function accuracyChart(
     ...base(parts, false),
     grid: { left: 50, right: 10, top: 8, bottom: 26 },
     yAxis: {
-      ...{ type: 'category', data: HANDS.map((h) => h.text), axisLine: { show: false }, axisTick: { show: false } },
+      type: 'category',
+      data: HANDS.map((h) => h.text),
+      axisLine: { show: false },
+      axisTick: { show: false },
       axisLabel: { color: themeColour('--ink'), fontSize: 13 },
     },
     visualMap: {

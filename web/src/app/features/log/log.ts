@@ -101,7 +101,9 @@ export class LogScreen {
     const due = ahead[0].count;
     const ofAll: Figure[] = [
       {
-        ...{ title: 'Minutes each day', term: null, aside: '' },
+        title: 'Minutes each day',
+        term: null,
+        aside: '',
         options: dayChart(
           days.map(({ day, minutes }) => ({ day, value: minutes })),
           '--left',
@@ -110,7 +112,9 @@ export class LogScreen {
         say: sayDays(days.map((d) => [d.day, `${d.minutes} minutes`, d.minutes])),
       },
       {
-        ...{ title: 'Due for review', term: 'due' as const, aside: due > 0 ? `${due} today` : 'nothing today' },
+        title: 'Due for review',
+        term: 'due' as const,
+        aside: due > 0 ? `${due} today` : 'nothing today',
         options: dayChart(
           ahead.map(({ day, count }) => ({ day, value: count })),
           '--join',
@@ -123,12 +127,16 @@ export class LogScreen {
     return [
       ...ofAll,
       {
-        ...{ title: 'Tempo reached, by part', term: 'tempoReached' as const, aside: `${song.title}; the line marks the goal` },
+        title: 'Tempo reached, by part',
+        term: 'tempoReached' as const,
+        aside: `${song.title}; the line marks the goal`,
         options: tempoChart(reached, theme),
         say: reached.map((r) => `part ${r.parts}: ${r.tempo} of ${r.goal}`).join('; '),
       },
       {
-        ...{ title: 'Correct notes in percent, by part and hand', term: 'accuracy' as const, aside: 'the last five passes' },
+        title: 'Correct notes in percent, by part and hand',
+        term: 'accuracy' as const,
+        aside: 'the last five passes',
         options: accuracyChart(accuracy, theme),
         say: accuracy.map((c) => `part ${c.parts}, ${c.hands}: ${c.accuracy} percent`).join('; '),
       },

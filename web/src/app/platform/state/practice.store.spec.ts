@@ -27,8 +27,17 @@ afterEach(() => {
 });
 
 const PLAYED = {
-  ...{ song: 'one', title: 'Song', step: 'right:1', kind: 'right' as const, parts: '1', hands: 'right' as const },
-  ...{ tempo: 60, goal: 90, figures: null, clean: true, seconds: 40 },
+  song: 'one',
+  title: 'Song',
+  step: 'right:1',
+  kind: 'right' as const,
+  parts: '1',
+  hands: 'right' as const,
+  tempo: 60,
+  goal: 90,
+  figures: null,
+  clean: true,
+  seconds: 40,
 };
 
 /** A new program on the same storage. */

@@ -152,8 +152,21 @@ describe('the library', () => {
 
   it('keeps passes in order of time, replaces one of the same id, and passes over what is no pass', async () => {
     const pass = (id: string, at: number, clean: boolean) => ({
-      ...{ id, at, clean, song: null, title: 'Scales', day: '2031-05-01', step: 'drill:scales', kind: 'drill' as const },
-      ...{ parts: '', hands: 'both' as const, tempo: 0, goal: 0, figures: null, seconds: 60, note: '' },
+      id,
+      at,
+      clean,
+      song: null,
+      title: 'Scales',
+      day: '2031-05-01',
+      step: 'drill:scales',
+      kind: 'drill' as const,
+      parts: '',
+      hands: 'both' as const,
+      tempo: 0,
+      goal: 0,
+      figures: null,
+      seconds: 60,
+      note: '',
     });
     await library.keepPasses([pass('b', 2, false), pass('a', 1, false)]);
     await library.keepPasses([pass('b', 2, true)]);

@@ -40,10 +40,7 @@ const SONG: Song = {
 @Component({
   selector: 'jh-gallery',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [
-    ...[Choice, Energy, Go, JoinStrip, Keyboard, LittleKeyboard, More],
-    ...[NgTemplateOutlet, Offers, Pop, Pressed, Signs, What],
-  ],
+  imports: [Choice, Energy, Go, JoinStrip, Keyboard, LittleKeyboard, More, NgTemplateOutlet, Offers, Pop, Pressed, Signs, What],
   template: `
     <ng-template #parts>
       <h2>Buttons</h2>
@@ -122,7 +119,11 @@ export class Gallery {
   protected readonly bars = this.arrangement.bars;
   protected readonly part = this.arrangement.parts[0];
   protected readonly offers = this.part.chords[0].alternatives.slice(0, 3).map(({ pitches, motion }) => ({
-    ...{ id: pitches.join(' '), title: pitches.join(' '), aside: `moves ${motion}`, why: 'What it does.', pitches },
+    id: pitches.join(' '),
+    title: pitches.join(' '),
+    aside: `moves ${motion}`,
+    why: 'What it does.',
+    pitches,
   }));
 
   protected say(): void {

@@ -35,7 +35,14 @@ export function layLine(part: Part, line: readonly Segment[], spacing: Spacing, 
   const below = stacks.some((s) => s.stands === 'below') ? 48 : 16;
   const struck = struckIn(part);
   return {
-    ...{ start, end, x, wordsY, rulerY, blocksY, stones, stacks },
+    start,
+    end,
+    x,
+    wordsY,
+    rulerY,
+    blocksY,
+    stones,
+    stacks,
     at: (pixel) => spacing.at(pixel - SIZE.left),
     width: x(end) + SIZE.right,
     height: part.chords.length === 0 ? rulerY + SIZE.ruler + 12 : blocksY + tallest * SIZE.block + SIZE.spread + below,
@@ -99,7 +106,10 @@ function stonesOf({ part, line, end, x, inside }: Ground, { y }: Heights): Stone
     const r = radiusOf(note);
     const tail = x(Math.min(note.at + note.length, end)) - SIZE.stone - 4;
     return {
-      ...{ note, r, x: x(note.at), y: y(note.pitch) },
+      note,
+      r,
+      x: x(note.at),
+      y: y(note.pitch),
       letter: nameOf(note.pitch),
       tail: tail > x(note.at) + r + 4 ? tail : null,
       counted: countedText(counted.get(note.at)),
@@ -190,7 +200,12 @@ function stacksOf({ part, end, x, inside }: Ground, blocksY: number, tallest: nu
     }));
     const bottom = blocksY + first.blocks.length * SIZE.block + apart;
     return {
-      ...{ chord, room, bottom, x: x(chord.at), blocks: first.blocks, stands: nameStand(chord, room) },
+      chord,
+      room,
+      bottom,
+      x: x(chord.at),
+      blocks: first.blocks,
+      stands: nameStand(chord, room),
       // What a texture strikes later stands beside the first attack: the name goes below all of it.
       nameY: chord.dressed ? blocksY + tallest * SIZE.block + 39 : bottom + 18,
       fingersY: bottom + (chord.dressed ? 13 : 36),
