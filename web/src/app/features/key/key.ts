@@ -93,7 +93,7 @@ export class KeyScreen {
   }
 
   protected share(facts: KeyFacts): string {
-    return `${share(facts)} %`;
+    return `${share(facts)}%`;
   }
 
   protected sharpsOrFlats({ signature }: KeyFacts): string {
