@@ -1,7 +1,7 @@
 import { grouped } from '../lists/grouped.js';
 import { LOUDNESSES, type Document } from '../song/decisions.js';
 import type { Edit } from '../song/edit.js';
-import { settingAt, type TickRange } from '../song/edits.js';
+import { rangeOf, settingAt, type TickRange } from '../song/edits.js';
 import type { Part } from './arrangement.js';
 import { origin } from '../song/linked.js';
 
@@ -11,8 +11,6 @@ type Repeating = TickRange & Pick<Part, 'number' | 'repeats'>;
 function repeatGroups(parts: readonly Repeating[]): Repeating[][] {
   return [...grouped(parts, (part) => origin(part, parts).part.number).values()];
 }
-
-const rangeOf = ({ start, end }: TickRange): TickRange => ({ start, end });
 
 /** True where a part comes again, so that its endings and its loudness can differ from time to time. */
 export function comesAgain(parts: readonly Repeating[]): boolean {

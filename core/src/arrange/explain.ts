@@ -9,7 +9,7 @@ import type { Document } from '../song/decisions.js';
 import type { Song } from '../song/song.js';
 import { placeOf, type Bar, type Place } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
-import { leftSide, rightSide } from './hands.js';
+import { leftSide, rightSide, strikesOf } from './hands.js';
 import { materialOf, type Material } from './material.js';
 import { settingsOf, voicingWishes, type Settings } from './settings.js';
 
@@ -58,7 +58,7 @@ export function explainBar(doc: Document, number: number): ExplainedBar | null {
 export function explainAlternative(doc: Document, at: Ticks, pitches: readonly Pitch[]): VoicingFact | null {
   const settings = settingsOf(doc);
   const material = materialOf(doc.song, settings);
-  const { strikes } = leftSide(settings, material);
+  const strikes = strikesOf(settings, material);
   const { problem, choices } = solveLeftHand(strikes, material.played, voicingWishes(settings, material.spans));
   const i = problem.layers.findIndex((l) => l.strike.at === at);
   return i < 0 ? null : whyNotVoicing(problem, choices, i, pitches, settings.hands);

@@ -8,7 +8,7 @@ import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf, pitchClass, type NoteName, type Pitch } from '../pitch/pitch.js';
 import type { Hands, Level } from '../song/decisions.js';
 import type { Edit } from '../song/edit.js';
-import type { TickRange } from '../song/edits.js';
+import { rangeOf, type TickRange } from '../song/edits.js';
 import type { Ticks } from '../time/ticks.js';
 import type { HarmonisedChord } from './harmonise.js';
 
@@ -58,7 +58,7 @@ export const octaveUpFix = (part: TickRange & { readonly number: number }, octav
   fact: { code: 'fix.octave-up', part: part.number },
   action: {
     code: 'edit.setting',
-    range: { start: part.start, end: part.end },
+    range: rangeOf(part),
     setting: 'octave',
     value: octaves + 1,
   },

@@ -38,12 +38,18 @@ export interface RightSide {
   readonly fingered: RightHand;
 }
 
+/** The chords that the left hand is asked to strike, where they are struck. */
+export function strikesOf(settings: Settings, { bars, starts, spans }: Material): Strike[] {
+  const held = { at: (at: Ticks) => stretchAt(settings, at).heldOver, starts };
+  return blockStrikes(spans, bars, held).filter((s) => stretchAt(settings, s.at).level !== 'tune');
+}
+
 /** Lays the left hand: voiced on its way, with the touch of its last chord, and dressed. */
-export function leftSide(settings: Settings, { bars, starts, played, song, spans }: Material): LeftSide {
+export function leftSide(settings: Settings, material: Material): LeftSide {
+  const { bars, starts, played, song, spans } = material;
   const { hands, close } = settings;
   const arranged = settings.playMode === 'arranged';
-  const held = { at: (at: Ticks) => stretchAt(settings, at).heldOver, starts };
-  const strikes = blockStrikes(spans, bars, held).filter((s) => stretchAt(settings, s.at).level !== 'tune');
+  const strikes = strikesOf(settings, material);
   const voicingPath = voiceLeftHand(strikes, played, voicingWishes(settings, spans));
   const touched = withLastTouch(voicingPath.chords, close.touch, strikes.at(-1)?.beat ?? 1);
   const chords = settings.playMode === 'outline' ? touched.map(lowestOf) : touched;

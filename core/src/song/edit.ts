@@ -1,20 +1,20 @@
 import type { Key } from '../harmony/key.js';
 import type { Pitch } from '../pitch/pitch.js';
 import type { Ticks } from '../time/ticks.js';
-import type {
-  BassWish,
-  Choices,
-  Document,
-  FillKind,
-  Hand,
-  Hands,
-  Layer,
-  School,
-  Stay,
-  Suggesting,
-  PlayMode,
+import {
+  LAYERS,
+  type BassWish,
+  type Choices,
+  type Document,
+  type FillKind,
+  type Hand,
+  type Hands,
+  type Layer,
+  type School,
+  type Stay,
+  type Suggesting,
+  type PlayMode,
 } from './decisions.js';
-import { LAYERS } from './decisions.js';
 import { muteLayer, removeTexture, saveTexture, setBalance, setClose, setFill, setPlayMode } from './dressing.js';
 import {
   clearParts,

@@ -13,6 +13,9 @@ export interface TickRange {
   readonly end: Ticks;
 }
 
+/** Where a part begins and ends, without the rest of it. */
+export const rangeOf = ({ start, end }: TickRange): TickRange => ({ start, end });
+
 /**
  * The chords of the song with the pianist's in their place. A chord that was left out lets the one before it go on;
  * chords outside the song are passed over.

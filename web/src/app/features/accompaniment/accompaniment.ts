@@ -18,6 +18,7 @@ import {
   type Loudness,
   type Texture,
   type Edit,
+  rangeOf,
 } from '@joined-hands/core/song';
 import { barAt } from '@joined-hands/core/time';
 import { partTitle } from '@joined-hands/core/words';
@@ -116,9 +117,9 @@ export class AccompanimentScreen implements OnDestroy {
     this.player.stop();
   }
 
-  private setTexture({ start, end }: Part, texture: Texture | null): void {
+  private setTexture(part: Part, texture: Texture | null): void {
     const [value, title] = texture ? [texture.id, texture.title] : [FREE, undefined];
-    void this.desk.edit({ code: 'edit.setting', range: { start, end }, setting: 'texture', value, title });
+    void this.desk.edit({ code: 'edit.setting', range: rangeOf(part), setting: 'texture', value, title });
   }
 
   protected chooseTexture(row: PartRow, id: string): void {
@@ -146,7 +147,7 @@ export class AccompanimentScreen implements OnDestroy {
     const rows = this.rows().slice(from - 1, to);
     const edits = rows.flatMap((row): Edit[] => {
       const texture = row.textures.find((t) => t.energy === energy) ?? nearestTo(energy, this.meterOf(row));
-      const range = { start: row.part.start, end: row.part.end };
+      const range = rangeOf(row.part);
       return texture ? [{ code: 'edit.setting', range, setting: 'texture', value: texture.id }] : [];
     });
     void this.desk.edit({ code: 'edit.several', as: { kind: 'section', energy, name }, edits });
@@ -156,14 +157,14 @@ export class AccompanimentScreen implements OnDestroy {
     return barAt(this.desk.arrangement()?.bars ?? [], part.end - 1).meter;
   }
 
-  protected chooseLoudness({ part: { start, end } }: PartRow, chosen: string): void {
+  protected chooseLoudness({ part }: PartRow, chosen: string): void {
     const value = LOUDNESSES.find((l) => l === chosen);
-    if (value) void this.desk.edit({ code: 'edit.setting', range: { start, end }, setting: 'loudness', value });
+    if (value) void this.desk.edit({ code: 'edit.setting', range: rangeOf(part), setting: 'loudness', value });
   }
 
-  protected chooseEnding({ part: { start, end } }: PartRow, chosen: string): void {
+  protected chooseEnding({ part }: PartRow, chosen: string): void {
     const value = ENDINGS.find((e) => e === chosen);
-    if (value) void this.desk.edit({ code: 'edit.setting', range: { start, end }, setting: 'ending', value });
+    if (value) void this.desk.edit({ code: 'edit.setting', range: rangeOf(part), setting: 'ending', value });
   }
 
   protected propose(): void {
@@ -177,13 +178,11 @@ export class AccompanimentScreen implements OnDestroy {
 
   protected louder(): void {
     const [document, parts] = [this.desk.document(), this.desk.arrangement()?.parts ?? []];
-    const edit = document && louderEachTime(document, parts);
-    if (edit) void this.desk.edit(edit);
+    void this.desk.edit(document && louderEachTime(document, parts));
   }
 
   protected byTurns(): void {
-    const edit = firstAndSecondEndings(this.desk.arrangement()?.parts ?? []);
-    if (edit) void this.desk.edit(edit);
+    void this.desk.edit(firstAndSecondEndings(this.desk.arrangement()?.parts ?? []));
   }
 
   /** Alternate two textures through the whole song, or from one part on. */
@@ -191,7 +190,7 @@ export class AccompanimentScreen implements OnDestroy {
     const arrangement = this.desk.arrangement();
     if (!arrangement) return;
     const range = arrangement.parts.find((p) => `${p.number}` === part) ?? { start: 0, end: arrangement.song.length };
-    void this.desk.edit(alternateTextures({ start: range.start, end: range.end }, [a, b], arrangement.bars));
+    void this.desk.edit(alternateTextures(rangeOf(range), [a, b], arrangement.bars));
   }
 
   protected hear({ part }: PartRow): void {

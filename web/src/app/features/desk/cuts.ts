@@ -1,7 +1,5 @@
 import type { Part } from '@joined-hands/core/arrange';
-import type { Edit, TickRange } from '@joined-hands/core/song';
-
-const rangeOf = ({ start, end }: Part): TickRange => ({ start, end });
+import { rangeOf, type Edit, type TickRange } from '@joined-hands/core/song';
 
 /** The part at an index, from 0, with the one before it; null for the first. */
 export function neighbours(parts: readonly Part[], index: number): readonly [TickRange, TickRange] | null {

@@ -17,7 +17,7 @@ import {
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { midiOf, nameOf } from '@joined-hands/core/pitch';
-import { HAND_PROFILES, KEYBOARD_SIZES, handsOf, type Hands } from '@joined-hands/core/song';
+import { HAND_PROFILES, KEYBOARD_SIZES, handsOf, type Hands, rangeOf } from '@joined-hands/core/song';
 import { scheduleSounds } from '../../platform/audio/schedule';
 import { Player } from '../../platform/audio/player';
 import { MissingSong } from '../../ui/missing-song';
@@ -256,8 +256,7 @@ export class Desk implements OnDestroy {
     const parts = this.desk.arrangement()?.parts;
     if (!part || !parts) return;
     const index = move.end === 'start' ? part.number - 1 : part.number;
-    const cut = cutBetween(parts, index, move.to);
-    if (cut) void this.desk.edit(cut);
+    void this.desk.edit(cutBetween(parts, index, move.to));
   }
 
   protected setHands(change: Partial<Hands>): void {
@@ -298,7 +297,7 @@ export class Desk implements OnDestroy {
       name: `Texture: ${title}`,
       run: () => {
         this.desk.setView('fills');
-        const range = { start: part.start, end: part.end };
+        const range = rangeOf(part);
         void this.desk.edit({ code: 'edit.setting', range, setting: 'texture', value: id, title });
       },
     }));

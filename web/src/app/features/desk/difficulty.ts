@@ -1,3 +1,4 @@
+import { rangeOf } from '@joined-hands/core/song';
 import type { Edit } from '@joined-hands/core/song';
 import { LEVEL_LABELS } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
@@ -52,7 +53,7 @@ export class DifficultyPanel {
 
   private readonly range = computed(() => {
     const part = this.part();
-    return this.reach() === 'part' && part ? { start: part.start, end: part.end } : null;
+    return this.reach() === 'part' && part ? rangeOf(part) : null;
   });
 
   protected chooseReach(reach: Reach): void {

@@ -30,6 +30,7 @@ import {
   type Stay,
   type Suggesting,
   type Edit,
+  rangeOf,
 } from '@joined-hands/core/song';
 import { countIn } from '@joined-hands/core/time';
 import { Actions } from '../../platform/state/actions';
@@ -183,7 +184,7 @@ export class HandBar {
   /** The current part, or null for the whole song. */
   private reached(): TickRange | null {
     const part = this.desk.currentPart();
-    return this.reach() !== 'song' && part ? { start: part.start, end: part.end } : null;
+    return this.reach() !== 'song' && part ? rangeOf(part) : null;
   }
 
   protected chooseTiming(timing: ChordTiming): void {
@@ -202,9 +203,9 @@ export class HandBar {
   protected higherAgain(): void {
     const doc = this.desk.document();
     if (!doc) return;
-    const edits = this.again().map(({ start, end }): Edit => {
-      const value = settingAt(doc, start, 'octave') + 1;
-      return { code: 'edit.setting', range: { start, end }, setting: 'octave', value };
+    const edits = this.again().map((part): Edit => {
+      const value = settingAt(doc, part.start, 'octave') + 1;
+      return { code: 'edit.setting', range: rangeOf(part), setting: 'octave', value };
     });
     void this.desk.edit({ code: 'edit.several', as: { kind: 'octave-again' }, edits });
   }
@@ -264,7 +265,7 @@ export class HandBar {
     if (!part) return;
     const stay =
       change === null ? null : { ...(this.stay() ?? { notes: 'tonic' as const, figure: 'counts' as const }), ...change };
-    void this.desk.edit({ code: 'edit.stay', range: { start: part.start, end: part.end }, stay });
+    void this.desk.edit({ code: 'edit.stay', range: rangeOf(part), stay });
   }
 
   protected readonly schools = SCHOOLS;

@@ -100,7 +100,6 @@ export class LadderPart {
     const { number, start, melody } = this.part();
     const parts = this.desk.arrangement()?.parts ?? [];
     const to = by === 'earlier' ? parts[number - 2]?.melody.at(-1)?.at : melody.find((n) => n.at > start)?.at;
-    const cut = to === undefined ? null : cutBetween(parts, number - 1, to);
-    if (cut) void this.desk.edit(cut);
+    if (to !== undefined) void this.desk.edit(cutBetween(parts, number - 1, to));
   }
 }

@@ -3,7 +3,7 @@ import type { PartNote } from '@joined-hands/core/arrange';
 import { chordsHolding, type HoldingChord } from '@joined-hands/core/harmony';
 import { countNotes, findConflicts, notesOver } from '@joined-hands/core/join';
 import { midiOf, nameOf } from '@joined-hands/core/pitch';
-import { handsOf } from '@joined-hands/core/song';
+import { handsOf, rangeOf } from '@joined-hands/core/song';
 import { placeOf } from '@joined-hands/core/time';
 import { startOf } from '@joined-hands/core/right-hand';
 import { capital, conflictWords, countingWords, MOVE_LABELS } from '@joined-hands/core/words';
@@ -105,8 +105,8 @@ export class NoteFacts {
   protected cutHere(): void {
     const part = this.desk.currentPart();
     if (!part) return;
-    const { start, end, number } = part;
-    void this.desk.edit({ code: 'edit.split', part: { start, end }, at: this.note().at }).then(() => {
+    const { number } = part;
+    void this.desk.edit({ code: 'edit.split', part: rangeOf(part), at: this.note().at }).then(() => {
       this.desk.choosePart(number + 1);
     });
   }

@@ -98,10 +98,11 @@ export class Reasons {
     this.tried.emit(pitches);
     this.whyNot.set(null);
     const isLatest = this.begin();
-    const [document, chord] = [this.desk.document(), this.chord()];
+    const [document, chord, places] = [this.desk.document(), this.chord(), this.places()];
     if (!pitches || !document || !chord) return;
     const fact = await this.workers.arranger.call('whyNot', document, chord.at, pitches);
-    if (isLatest() && fact.ok) this.whyNot.set(fact.value);
+    // Another chord may be looked at by now.
+    if (isLatest() && places === this.places() && fact.ok) this.whyNot.set(fact.value);
   }
 
   protected readonly fingersKept = computed(

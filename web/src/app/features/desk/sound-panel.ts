@@ -14,6 +14,7 @@ import {
   type Loudness,
   type TickRange,
   type Swell,
+  rangeOf,
 } from '@joined-hands/core/song';
 import { DeskStore } from '../../platform/state/desk.store';
 import { Choice } from '../../ui/choice';
@@ -82,7 +83,7 @@ export class SoundPanel {
 
   private range(): TickRange | null {
     const part = this.part();
-    return this.reach() === 'part' && part ? { start: part.start, end: part.end } : null;
+    return this.reach() === 'part' && part ? rangeOf(part) : null;
   }
 
   protected chooseLoudness(loudness: Loudness): void {
@@ -97,7 +98,7 @@ export class SoundPanel {
   protected chooseEnding(ending: Ending): void {
     const part = this.part();
     if (!part) return;
-    const range = { start: part.start, end: part.end };
+    const range = rangeOf(part);
     void this.desk.edit({ code: 'edit.setting', range, setting: 'ending', value: ending });
   }
 
@@ -111,13 +112,11 @@ export class SoundPanel {
 
   protected louder(): void {
     const document = this.desk.document();
-    const edit = document && louderEachTime(document, this.parts());
-    if (edit) void this.desk.edit(edit);
+    void this.desk.edit(document && louderEachTime(document, this.parts()));
   }
 
   protected byTurns(): void {
-    const edit = firstAndSecondEndings(this.parts());
-    if (edit) void this.desk.edit(edit);
+    void this.desk.edit(firstAndSecondEndings(this.parts()));
   }
 
   private parts(): readonly Part[] {

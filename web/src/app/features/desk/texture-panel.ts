@@ -5,7 +5,16 @@ import { RouterLink } from '@angular/router';
 import { NzSliderModule } from 'ng-zorro-antd/slider';
 import { proposedPlan, proposedPlanEdit } from '@joined-hands/core/arrange';
 import { FREE, MOST_HARMONY, textureNamed } from '@joined-hands/core/fills';
-import { HARMONY_SIZES, WALKS, settingAt, type Harmony, type TickRange, type Texture, type Walk } from '@joined-hands/core/song';
+import {
+  HARMONY_SIZES,
+  WALKS,
+  settingAt,
+  type Harmony,
+  type TickRange,
+  type Texture,
+  type Walk,
+  rangeOf,
+} from '@joined-hands/core/song';
 import { Actions } from '../../platform/state/actions';
 import { DeskStore } from '../../platform/state/desk.store';
 import { Choice } from '../../ui/choice';
@@ -99,7 +108,7 @@ export class TexturePanel {
 
   private range(): TickRange | null {
     const part = this.part();
-    return this.reach() === 'part' && part ? { start: part.start, end: part.end } : null;
+    return this.reach() === 'part' && part ? rangeOf(part) : null;
   }
 
   protected chooseDensity(density: Density): void {

@@ -25,7 +25,7 @@ import {
   type GridRow,
 } from '@joined-hands/core/fills';
 import { midiOf } from '@joined-hands/core/pitch';
-import { barsOf, type Texture, applyEdit, type Edit } from '@joined-hands/core/song';
+import { barsOf, type Texture, applyEdit, type Edit, rangeOf } from '@joined-hands/core/song';
 import { barAt, countAt, countTicks, meterName, type Meter } from '@joined-hands/core/time';
 import { asArranged, scheduleSounds } from '../../platform/audio/schedule';
 import { Player } from '../../platform/audio/player';
@@ -239,11 +239,11 @@ export class PatternsScreen implements OnDestroy {
 }
 
 /** A pattern that is saved and laid under a part. */
-const usedIn = ({ start, end, number: part }: Part, texture: Texture): Edit => ({
+const usedIn = (part: Part, texture: Texture): Edit => ({
   code: 'edit.several',
-  as: { kind: 'use-texture', title: texture.title, part },
+  as: { kind: 'use-texture', title: texture.title, part: part.number },
   edits: [
     { code: 'edit.save-texture', texture },
-    { code: 'edit.setting', range: { start, end }, setting: 'texture', value: texture.id },
+    { code: 'edit.setting', range: rangeOf(part), setting: 'texture', value: texture.id },
   ],
 });

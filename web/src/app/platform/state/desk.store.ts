@@ -331,8 +331,9 @@ export const DeskStore = signalStore(
           patchState(store, { unsaved: saveTrouble(error) });
         }
       },
-      /** Makes a change that can be undone. One that is not possible changes nothing. */
-      async edit(edit: Edit): Promise<void> {
+      /** Makes a change that can be undone. One that is not possible, or none (null), changes nothing. */
+      async edit(edit: Edit | null): Promise<void> {
+        if (!edit) return;
         const before = editableDocument();
         const after = before && applyEdit(before, edit);
         if (!after || after === before) return;

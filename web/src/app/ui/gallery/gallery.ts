@@ -2,6 +2,7 @@ import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { arrange } from '@joined-hands/core/arrange';
 import { newDocument, type Song } from '@joined-hands/core/song';
+import { TICKS_PER_QUARTER } from '@joined-hands/core/time';
 import { Toasts } from '../../platform/toasts';
 import { Choice } from '../choice';
 import { Energy } from '../energy';
@@ -16,7 +17,6 @@ import { Pressed } from '../pressed';
 import { Signs } from '../signs';
 import { What } from '../words/what';
 
-const QUARTER = 10_080;
 /** Four bars that nobody knows: all that the strip can show is in them. */
 const SONG: Song = {
   title: 'Four Bars for the Gallery',
@@ -24,15 +24,15 @@ const SONG: Song = {
   key: { tonic: 'Eb', mode: 'major' },
   tempo: 84,
   pickup: 0,
-  length: 16 * QUARTER,
+  length: 16 * TICKS_PER_QUARTER,
   meters: [{ at: 0, beats: 4, unit: 4 }],
   melody: ['Eb5', 'F5', 'G5', 'Bb5', 'Ab5', 'G5', 'F5', 'Eb5', 'F5', 'G5', 'Ab5', 'G5', 'F5', 'D5', 'Eb5'].map((pitch, i) => ({
-    at: i * QUARTER,
-    length: i === 14 ? 2 * QUARTER : QUARTER,
+    at: i * TICKS_PER_QUARTER,
+    length: i === 14 ? 2 * TICKS_PER_QUARTER : TICKS_PER_QUARTER,
     pitch,
     lyric: null,
   })),
-  chords: ['Eb', 'Ab', 'Bb7', 'Eb'].map((symbol, i) => ({ at: 4 * i * QUARTER, symbol })),
+  chords: ['Eb', 'Ab', 'Bb7', 'Eb'].map((symbol, i) => ({ at: 4 * i * TICKS_PER_QUARTER, symbol })),
   marks: [],
 };
 
