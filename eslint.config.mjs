@@ -15,6 +15,7 @@ const ORDER = [
   'divide',
   'catalogue/textures',
   'catalogue/schools',
+  'fingers',
   'left-hand',
   'right-hand',
   'join',

@@ -1,7 +1,7 @@
 import { Session, type Profiler } from 'node:inspector/promises';
 import { arrange, compareKeys } from '@joined-hands/core/arrange';
 import { suggestChords } from '@joined-hands/core/harmony';
-import { fingerLine, type Grip } from '@joined-hands/core/right-hand';
+import { fingerLine, type Grip } from '@joined-hands/core/fingers';
 import { handsOf, applyEdit, newDocument, type Document, type Edit, type Song } from '@joined-hands/core/song';
 import { layBars, TICKS_PER_QUARTER } from '@joined-hands/core/time';
 import { demo } from '../core/testing/songs.js';
@@ -113,7 +113,9 @@ function byFolder(profile: Profiler.Profile): Map<string, number> {
 export function searches(): Row[] {
   const finger = (notes: number) => {
     const line = tune(notes);
-    return median(11, () => fingerLine(line, { hands: handsOf(), hand: 'right', tempo: 100 }));
+    return median(11, () =>
+      fingerLine(line, { hands: handsOf(), hand: 'right', tempo: 100, key: { tonic: 'C', mode: 'major' } }),
+    );
   };
   const suggest = (bars: number) => {
     const { song } = ofBars(bars);

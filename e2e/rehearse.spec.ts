@@ -196,7 +196,7 @@ test('drills are graded by keys and by names, and come back by how they went', a
   await page.getByLabel('Chord').fill('C');
   await page.getByLabel('Chord').press('Enter');
   await page.getByRole('button', { name: 'Start (space)' }).click();
-  const drill = inversionsDrill('C', 'left');
+  const drill = inversionsDrill('C', 'left', handsOf());
   for (const grip of drill?.tasks[0].grips ?? []) for (const pitch of grip.pitches) await key(page, midiOf(pitch)).click();
   await expect(page.getByTestId('drill-result')).toContainText(/Clean in \d+ seconds: nothing wrong. It comes back tomorrow./);
 

@@ -1,4 +1,4 @@
-import { scaleOf } from '../src/harmony/key.js';
+import { scaleOf, type Key } from '../src/harmony/key.js';
 import type { NoteName } from '../src/pitch/pitch.js';
 import { midiOf, nameOf, pitchAt, transposeName } from '../src/pitch/pitch.js';
 
@@ -113,6 +113,8 @@ const MINOR: Readonly<Record<Exclude<ScaleKind, 'major'>, readonly string[]>> = 
 export interface ManualRun {
   readonly name: string;
   readonly hand: 'left' | 'right';
+  /** The key whose scale it is, or in which its chord is the tonic. */
+  readonly key: Key;
   readonly pitches: readonly string[];
   /** Every accepted way, as digits from the lowest note up; "." takes the finger at hand. */
   readonly accepted: readonly string[];
@@ -158,6 +160,7 @@ export function manualScales(): ManualRun[] {
         return {
           name: `${tonic} ${kind}`,
           hand,
+          key: { tonic, mode: kind === 'major' ? 'major' : 'minor' },
           pitches: climb(names, hand === 'right' ? 4 : 2, 2),
           accepted: [openEnd(overTwoOctaves(cycle, hand), hand)],
         };
@@ -174,6 +177,7 @@ export function manualArpeggios(): ManualRun[] {
       return (['right', 'left'] as const).map((hand): ManualRun => ({
         name: `${root} ${kind} arpeggio`,
         hand,
+        key: { tonic: root, mode: kind === 'minor' ? 'minor' : 'major' },
         pitches: climb(names, hand === 'right' ? 3 : 2, 2),
         accepted: (hand === 'right' ? right : left).split(' ').map((fingers) => openEnd(fingers, hand)),
       }));

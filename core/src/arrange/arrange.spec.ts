@@ -254,7 +254,7 @@ describe('the report', () => {
       'alternatives',
     ]);
     expect(chord).toMatchObject({ at: 13, length: 3, symbol: 'Cm', degree: 'iv' });
-    expect((part['melody'] as unknown[])[0]).toEqual({ at: 12, length: 1, pitch: 'Bb4', finger: 2, lyric: 'I' });
+    expect((part['melody'] as unknown[])[0]).toEqual({ at: 12, length: 1, pitch: 'Bb4', finger: 1, lyric: 'I' });
     expect((part['together'] as unknown[])[0]).toEqual({ at: 13, melody: 'Eb5', chord: 'Cm', count: '1' });
     expect(Object.keys(told['totals'])).toEqual(['leftTravel', 'leftTravelRoot', 'pathCost']);
   });

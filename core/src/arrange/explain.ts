@@ -4,7 +4,7 @@ import { explainChord, type ExplainedChord } from '../harmony/choices.js';
 import type { VoicingFact } from '../left-hand/reasons.js';
 import { explainVoicing, solveLeftHand, whyNotVoicing, type ExplainedVoicing } from '../left-hand/voice.js';
 import type { Pitch } from '../pitch/pitch.js';
-import { explainFinger, type ExplainedFinger } from '../right-hand/fingering.js';
+import { explainFinger, type ExplainedFinger } from '../fingers/explain.js';
 import type { Document } from '../song/decisions.js';
 import type { Song } from '../song/song.js';
 import { placeOf, type Bar, type Place } from '../time/bars.js';
@@ -90,7 +90,7 @@ function voicingsIn(settings: Settings, { played, spans }: Material, left: Retur
 
 function fingersIn(settings: Settings, material: Material, left: ReturnType<typeof leftSide>, inside: Inside) {
   const { grips, row } = rightSide(settings, material, left).fingered;
-  const task = { hands: settings.hands, hand: 'right', tempo: material.song.tempo } as const;
+  const task = { hands: settings.hands, hand: 'right', tempo: material.song.tempo, key: material.song.key } as const;
   return grips.flatMap((grip, i) => {
     if (!inside(grip)) return [];
     let from = i;

@@ -1,7 +1,9 @@
 import { realiseTextures, type RealisedTexture, type TextureTask } from '../fills/dress.js';
+import { fingerLine } from '../fingers/line.js';
+import { fingerPattern, knownFingers, patternPrint, type Attack } from '../fingers/pattern.js';
+import type { FingeringTask, Grip } from '../fingers/search.js';
 import type { VoicedChord } from '../left-hand/voice.js';
-import type { Grip } from '../right-hand/fingering.js';
-import { fingerLine } from '../right-hand/line.js';
+import { midiOf } from '../pitch/pitch.js';
 import type { Ticks } from '../time/ticks.js';
 import { stretchAt, type Settings } from './settings.js';
 
@@ -18,42 +20,97 @@ export function textureLeftHand(settings: Settings, chords: readonly VoicedChord
     textureAt: (at) => stretchAt(settings, at).texture,
     walkAt: (at) => stretchAt(settings, at).walk,
   });
-  const grips = gripsOf(chords, dressed, task.phrases);
-  const row = fingerLine(grips, { hands: settings.hands, hand: 'left', tempo: task.tempo });
-  const fingers = new Map(grips.map((g, i) => [g.at, { pitches: g.pitches, fingers: row[i].fingers }]));
-  return dressed.map((d) => {
+  const how: FingeringTask = { hands: settings.hands, hand: 'left', tempo: task.tempo, key: task.key };
+  const attacks = dressed.map((d) => (d ? attacksIn(d) : []));
+  const fingers = [...patternFingers(chords, dressed, attacks, how), ...lineFingers(attacks, task.phrases, how)];
+  const found = new Map(fingers);
+  return dressed.map((d, i) => {
     if (!d) return null;
-    const found = d.notes.map((n) => {
-      const grip = fingers.get(n.at);
-      return grip?.fingers[grip.pitches.indexOf(n.pitch)] ?? 5;
-    });
-    return { ...d, fingers: found };
+    const rows = found.get(i) ?? [];
+    const at = new Map(attacks[i].map((a, k) => [a.at, { pitches: a.pitches, fingers: rows[k] ?? [] }]));
+    return { ...d, fingers: d.notes.map((n) => at.get(n.at)?.fingers[at.get(n.at)?.pitches.indexOf(n.pitch) ?? -1] ?? 5) };
   });
 }
 
-function gripsOf(
+/** What a texture strikes together, in order, bottom-up. */
+function attacksIn({ notes }: RealisedTexture): Attack[] {
+  const moments = new Map<Ticks, { at: Ticks; length: Ticks; pitches: string[]; bass: boolean }>();
+  for (const { at, length, pitch, role } of notes) {
+    const moment = moments.get(at);
+    if (moment) {
+      moment.pitches.push(pitch);
+      moment.bass = false;
+    } else moments.set(at, { at, length, pitches: [pitch], bass: role === 'bass' });
+  }
+  for (const { pitches } of moments.values()) pitches.sort((a, b) => midiOf(a) - midiOf(b));
+  return [...moments.values()].sort((a, b) => a.at - b.at);
+}
+
+/** True where the left hand has one or two single notes to a chord: they make a line from chord to chord, if they are no octave. */
+function isLine(attacks: readonly Attack[]): boolean {
+  if (attacks.length > 2 || attacks.some((a) => a.pitches.length > 1)) return false;
+  const [low, high] = [attacks[0], attacks[attacks.length - 1]].map((a) => midiOf(a.pitches[0]));
+  return Math.abs(high - low) < 12;
+}
+
+type FingersOfChord = readonly [chord: number, fingers: readonly (readonly number[])[]];
+
+/**
+ * Fingers for patterns over a chord: the same on the same keys, and over the same shape wherever it comes; a shorter one as the beginning
+ * of a longer.
+ */
+function patternFingers(
   chords: readonly VoicedChord[],
   dressed: readonly (RealisedTexture | null)[],
-  phrases: readonly Ticks[],
-): Grip[] {
-  const moments = new Map<Ticks, { at: Ticks; length: Ticks; pitches: string[] }>();
-  chords.forEach((chord, i) => {
-    for (const { at, length, pitch } of dressed[i]?.notes ?? chord.struck) {
-      const moment = moments.get(at);
-      if (moment) moment.pitches.push(pitch);
-      else moments.set(at, { at, length, pitches: [pitch] });
+  attacks: readonly (readonly Attack[])[],
+  how: FingeringTask,
+): FingersOfChord[] {
+  const known = new Map<string, readonly (readonly number[])[]>();
+  const patterns = attacks.flatMap((all, i) => (all.length === 0 || isLine(all) ? [] : [i]));
+  const longest = patterns.toSorted((a, b) => attacks[b].length - attacks[a].length || a - b);
+  return longest.map((i): FingersOfChord => {
+    const all = attacks[i];
+    const shape = dressed[i]?.shaped === true ? chords[i] : null;
+    const pins = knownFingers(all, shape, how.hands);
+    const same = samePrint(all, shape);
+    const given = known.get(same) ?? known.get(patternPrint(all, pins));
+    if (given) {
+      known.set(same, given);
+      return [i, given];
     }
-  });
-  let phrase = 0;
-  let last = -1;
-  return [...moments.values()]
-    .sort((a, b) => a.at - b.at)
-    .map((m) => {
-      while (phrase + 1 < phrases.length && phrases[phrase + 1] <= m.at) phrase++;
-      const fresh = phrase !== last;
-      last = phrase;
-      return { ...m, fresh };
+    const fingers = fingerPattern(all, pins, chords[i].length, how);
+    known.set(same, fingers);
+    all.forEach((_, k) => {
+      const beginning = patternPrint(all.slice(0, k + 1), pins.slice(0, k + 1));
+      if (!known.has(beginning)) known.set(beginning, fingers.slice(0, k + 1));
     });
+    return [i, fingers];
+  });
+}
+
+/** A pattern by its very keys, and those of the shape that it takes. */
+function samePrint(attacks: readonly Attack[], shape: VoicedChord | null): string {
+  const [{ at }] = attacks;
+  const struck = attacks.map((a) => `${a.at - at}=${a.pitches.join('+')}`);
+  return [...struck, ...(shape?.pitches ?? []), ...(shape?.fingers ?? [])].join(' ');
+}
+
+/** Fingers for single notes that lead from chord to chord, as a line. */
+function lineFingers(attacks: readonly (readonly Attack[])[], phrases: readonly Ticks[], how: FingeringTask): FingersOfChord[] {
+  const lines = attacks.flatMap((all, i) => (all.length > 0 && isLine(all) ? [i] : []));
+  let phrase = 0;
+  let last = -2;
+  let begun = -1;
+  const grips = lines.flatMap((i) => {
+    while (phrase + 1 < phrases.length && phrases[phrase + 1] <= attacks[i][0].at) phrase++;
+    const broken = i !== last + 1 || phrase !== begun;
+    last = i;
+    begun = phrase;
+    return attacks[i].map((a, k): Grip => ({ ...a, fresh: broken && k === 0 }));
+  });
+  const row = fingerLine(grips, how);
+  let next = 0;
+  return lines.map((i): FingersOfChord => [i, attacks[i].map(() => row[next++].fingers)]);
 }
 
 /** The chords as they are really struck, for all that looks at sounding notes. */

@@ -64,6 +64,7 @@ export function lowOctave(chord: VoicedChord, hands: Hands): RealisedTexture | n
   const pitches = wide ? [root, octaveUp(root, 1)] : [root];
   return {
     texture: 'close',
+    shaped: false,
     notes: pitches.map((pitch) => ({ at: chord.at, length: chord.length, pitch, role: 'bass' })),
     bends: wide ? [] : [{ code: 'bend.no-octave', pitch: root }],
   };

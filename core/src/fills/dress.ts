@@ -33,6 +33,8 @@ export type BendFact =
 /** A chord in its texture: what is struck, and how the texture had to bend. */
 export interface RealisedTexture {
   readonly texture: string;
+  /** True where it takes the chord as it was learned, whole or without its lowest key. */
+  readonly shaped: boolean;
   readonly notes: readonly DressedNote[];
   /** Each place where the pattern had to give way, and to what. */
   readonly bends: readonly BendFact[];
@@ -130,7 +132,8 @@ function dress(
   }
   // Where the very first attack has no room the plain chord is struck instead.
   if (notes.length === 0 || notes[0].at !== chord.at) return null;
-  return { texture, notes, bends: bends.all() };
+  const shaped = pattern.some((row) => row.some((token) => token === 'c' || token === 'u'));
+  return { texture, shaped, notes, bends: bends.all() };
 }
 
 /** The lowest note of a chord that comes next, where a texture's basses lie; null where none does. */

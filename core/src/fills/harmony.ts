@@ -1,6 +1,7 @@
 import { parseChord, type Chord } from '../harmony/symbol.js';
 import { toneFor } from '../harmony/naming.js';
 import type { SoundingNote } from '../join/collisions.js';
+import { reachableBy } from '../fingers/chords.js';
 import { CLEAR_OF_TUNE, muddiness } from '../left-hand/costs.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf, octaveUp, pitchAt, pitchClass, type Pitch } from '../pitch/pitch.js';
@@ -81,7 +82,9 @@ function hang(note: MelodyNote, size: Harmony['size'], { chords, bars, hands }: 
   const floor = Math.max(top - spanOf(hands, 'right').comfortable, left + CLEAR_OF_TUNE, KEYBOARDS[hands.keys].low);
   const long = note.length >= LONG * beatTicks(barAt(bars, note.at).meter);
   const pitches = notesFor(size, long, chord, note.pitch, floor).sort((a, b) => midiOf(a) - midiOf(b));
-  while (pitches.length > 0 && muddiness([...pitches.map(midiOf), top]) > 0) pitches.shift();
+  const reachable = reachableBy(hands, 'right');
+  const lies = (keys: readonly number[]) => muddiness(keys) === 0 && reachable(keys);
+  while (pitches.length > 0 && !lies([...pitches.map(midiOf), top])) pitches.shift();
   return pitches.length > 0 ? { at: note.at, length, pitches, tune: note.pitch, added: true } : null;
 }
 

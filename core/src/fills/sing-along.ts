@@ -1,5 +1,6 @@
 import { parseChord } from '../harmony/symbol.js';
 import { noteSets } from '../catalogue/schools/note-sets.js';
+import { reachableBy, rightFingers } from '../fingers/chords.js';
 import { CLEAR_OF_TUNE, motionBetween } from '../left-hand/costs.js';
 import { cheapestPath } from '../left-hand/path.js';
 import type { VoicedChord } from '../left-hand/voice.js';
@@ -44,6 +45,7 @@ export function sungVoicings(chord: Pick<VoicedChord, 'symbol' | 'pitches'>, han
   const high = Math.min(REGISTER.high, KEYBOARDS[hands.keys].high);
   const sets = noteSets(parsed).filter((s) => s.form !== 'one-note');
   const full = sets[0]?.names.length ?? 0;
+  const reachable = reachableBy(hands, 'right');
   return sets.flatMap(({ names }) =>
     turnsOf(names).flatMap((turn) =>
       [3, 4, 5].flatMap((octave): SungVoicing[] => {
@@ -53,7 +55,7 @@ export function sungVoicings(chord: Pick<VoicedChord, 'symbol' | 'pitches'>, han
           midis.push(from + ((pitchClass(name) - from + 1200) % 12));
         }
         const span = midis[midis.length - 1] - midis[0];
-        if (midis[0] < low || midis[midis.length - 1] > high || span > limit) return [];
+        if (midis[0] < low || midis[midis.length - 1] > high || span > limit || !reachable(midis)) return [];
         const middle = (midis[0] + midis[midis.length - 1]) / 2;
         const cost =
           SING_ALONG_COSTS.away * Math.abs(middle - REGISTER.home) +
@@ -85,22 +87,8 @@ export function chordsForVoice(chords: readonly VoicedChord[], hands: Hands): Su
       length: chord.length,
       symbol: chord.symbol,
       pitches,
-      fingers: rightFingers(midis),
+      fingers: rightFingers(midis, hands),
       motion: before ? motionBetween(before, midis) : 0,
     };
   });
-}
-
-/** Right-hand chord fingers, bottom-up: 1-3-5, with the second finger where the upper gap is a fourth or more; 1-2-3-5 for four notes. */
-export function rightFingers(midis: readonly number[]): number[] {
-  switch (midis.length) {
-    case 1:
-      return [1];
-    case 2:
-      return midis[1] - midis[0] <= 5 ? [1, 3] : [1, 5];
-    case 3:
-      return [1, midis[2] - midis[1] >= 5 ? 2 : 3, 5];
-    default:
-      return [1, 2, 3, 5];
-  }
 }

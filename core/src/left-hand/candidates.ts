@@ -1,3 +1,4 @@
+import { reachableBy } from '../fingers/chords.js';
 import type { Chord } from '../harmony/symbol.js';
 import { inversionOf } from '../harmony/naming.js';
 import { midiOf, pitchAt, pitchClass, type NoteName, type Pitch } from '../pitch/pitch.js';
@@ -43,6 +44,7 @@ export function voicingsFor(chord: Chord, hands: Hands, school: School = 'close'
   const { register, patterns } = SCHOOL_RULES[school];
   const low = Math.max(keyboard.low, register.low);
   const high = Math.min(keyboard.high, register.high);
+  const reachable = reachableBy(hands, 'left');
   const found: Voicing[] = [];
   for (const laying of patterns(chord)) {
     for (const names of stacks(laying, chord.bass)) {
@@ -53,6 +55,7 @@ export function voicingsFor(chord: Chord, hands: Hands, school: School = 'close'
         if (bottom < low || top > high) continue;
         const spread = top - bottom > limit;
         if (spread && (laying.gaps === null || top - midis[1] > limit)) continue;
+        if (!reachable(spread ? midis.slice(1) : midis)) continue;
         const { form, price } = laying;
         found.push({ pitches, midis, form, inversion: inversionOf(chord, names[0]), spread, price });
       }

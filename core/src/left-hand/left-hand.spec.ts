@@ -10,7 +10,8 @@ import { pinVoicing, transposeSong } from '../song/edits.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { voicingsFor } from './candidates.js';
 import { motionBetween } from './costs.js';
-import { chordFingers } from './fingers.js';
+import { chordFingers } from '../fingers/chords.js';
+import { spansFor } from '../fingers/spans.js';
 import { voiceLeftHand } from './voice.js';
 import { cheapestPath } from './path.js';
 import { solve, voicingProblem, type VoicingWishes } from './problem.js';
@@ -286,16 +287,35 @@ describe('motion and reasons', () => {
 
 describe('chord fingers', () => {
   it.each([
-    [[48, 52, 55], 0, '5-3-1'],
-    [[52, 55, 60], 1, '5-3-1'],
-    [[55, 60, 64], 2, '5-2-1'],
-    [[48, 52, 55, 58], 0, '5-3-2-1'],
-    [[52, 55, 58, 60], 1, '5-4-2-1'],
-    [[48, 50, 54, 57], 3, '5-4-2-1'],
-    [[57, 60], null, '2-1'],
-    [[48, 55], 0, '5-1'],
-    [[48, 60], 0, '5-1'],
-  ])('%j in inversion %s is %s', (midis, inversion, fingers) => {
-    expect(chordFingers(midis, inversion).join('-')).toBe(fingers);
+    [[48, 52, 55], '5-3-1'],
+    [[52, 55, 60], '5-3-1'],
+    [[55, 60, 64], '5-2-1'],
+    [[48, 52, 55, 58], '5-3-2-1'],
+    [[52, 55, 58, 60], '5-4-2-1'],
+    [[48, 50, 54, 57], '5-4-2-1'],
+    [[57, 60], '2-1'],
+    [[48, 55], '5-1'],
+    [[48, 60], '5-1'],
+  ])('%j is %s', (midis, fingers) => {
+    expect(chordFingers(midis, handsOf()).join('-')).toBe(fingers);
+  });
+
+  it('reach their keys in every hand, or no fingers do', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 7 }), { minLength: 1, maxLength: 4 }),
+        fc.constantFrom(...HAND_PROFILES),
+        (gaps, profile) => {
+          const midis = gaps.reduce((all, gap) => [...all, all[all.length - 1] + gap], [45]);
+          const fingers = chordFingers(midis, handsOf(profile));
+          const spans = spansFor(handsOf(profile), 'left');
+          const reach = (row: readonly number[]) =>
+            row.every((f, i) => row.slice(0, i).every((g, k) => midis[i] - midis[k] <= spans(f, g).practicalMax));
+          const any = [5, 4, 3, 2, 1].reduce<number[][]>((rows, f) => [...rows, ...rows.map((r) => [...r, f])], [[]]);
+          expect(fingers.every((f, i) => i === 0 || f < fingers[i - 1])).toBe(true);
+          expect(reach(fingers)).toBe(any.some((row) => row.length === midis.length && reach(row)));
+        },
+      ),
+    );
   });
 });

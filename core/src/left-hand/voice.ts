@@ -1,13 +1,13 @@
 import { positionOf, type Position } from '../harmony/naming.js';
 import type { Chord } from '../harmony/symbol.js';
-import { nameOf, pitchClass, type Pitch } from '../pitch/pitch.js';
+import { midiOf, nameOf, pitchClass, type Pitch } from '../pitch/pitch.js';
 import { spanOf, type Hands, type School } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Voicing } from './candidates.js';
 import type { Form } from '../catalogue/schools/thinned.js';
 import { commonKeys, motionBetween } from './costs.js';
-import { chordFingers } from './fingers.js';
+import { chordFingers, pairFingers } from '../fingers/chords.js';
 import {
   costOf,
   solve,
@@ -96,12 +96,26 @@ const ALTERNATIVES = 5;
 export function voiceLeftHand(strikes: readonly Strike[], melody: readonly MelodyNote[], wishes: VoicingWishes): LeftHand {
   const { posed, problem, choices, travelRoot } = solveLeftHand(strikes, melody, wishes);
   return {
-    chords: problem.layers.map((_, i) => describe(problem, choices, i, wishes)),
+    chords: withPairs(
+      problem.layers.map((_, i) => describe(problem, choices, i, wishes)),
+      wishes,
+    ),
     cost: costOf(posed, choices),
     travel: travelOf(problem.layers, choices),
     travelRoot,
     motionWeight: problem.motionWeight,
   };
+}
+
+/** The chords with those of two notes fingered from the place where the hand lies; chosen fingers stay. */
+function withPairs(chords: readonly VoicedChord[], { fingers, hands }: VoicingWishes): VoicedChord[] {
+  const isPair = (c: VoicedChord) => c.school === 'two-note' && c.pitches.length === 2 && fingers?.get(c.writtenAt)?.length !== 2;
+  const rows = pairFingers(
+    chords.filter(isPair).map((c) => c.pitches.map(midiOf)),
+    hands,
+  );
+  let next = 0;
+  return chords.map((c) => (isPair(c) ? { ...c, fingers: rows[next++] } : c));
 }
 
 /** The search alone: the problem as it is posed and as it was solved, the way through it, and the travel of the same chords in root position. */
@@ -134,7 +148,7 @@ function describe(
   const spread = spreadOf(voicing, strike);
   const thinned = pinned ? null : thinning(layer, voicing);
   const chosen = fingers?.get(strike.writtenAt);
-  const others = alternatives(problem, choices, i);
+  const others = alternatives(problem, choices, i, hands);
   return {
     at: strike.at,
     writtenAt: strike.writtenAt,
@@ -147,7 +161,7 @@ function describe(
     inversion: voicing.inversion,
     position,
     pitches: voicing.pitches,
-    fingers: chosen?.length === voicing.pitches.length ? chosen : chordFingers(voicing.midis, voicing.inversion),
+    fingers: chosen?.length === voicing.pitches.length ? chosen : chordFingers(voicing.midis, hands, spread !== 'together'),
     spread,
     struck: struckNotes(voicing.pitches, spread, strike),
     motion: before ? motionBetween(before.midis, voicing.midis) : 0,
@@ -243,7 +257,7 @@ export function whyNotVoicing(
   pitches: readonly Pitch[],
   hands: Hands,
 ): VoicingFact | null {
-  const asked = alternatives(problem, choices, i).find(({ alternative }) => alternative.pitches.join() === pitches.join());
+  const asked = alternatives(problem, choices, i, hands).find(({ alternative }) => alternative.pitches.join() === pitches.join());
   return asked ? against(problem, choices, i, asked, hands) : null;
 }
 
@@ -269,7 +283,7 @@ export function explainVoicing(
     terms: termsIn(problem, choices, i, here, hands),
   });
   const asked = against && layers[i].free.voicings.find((v) => v.pitches.join() === against.join());
-  const rival = against ? asked : alternatives(problem, choices, i)[0]?.voicing;
+  const rival = against ? asked : alternatives(problem, choices, i, hands)[0]?.voicing;
   return { chosen: explained(layersAt(problem, choices, i)), rival: rival ? explained(rival) : null };
 }
 
@@ -318,7 +332,12 @@ interface Rival {
   readonly alternative: Alternative;
 }
 
-function alternatives({ layers, step, motionWeight }: VoicingProblem, choices: readonly number[], i: number): Rival[] {
+function alternatives(
+  { layers, step, motionWeight }: VoicingProblem,
+  choices: readonly number[],
+  i: number,
+  hands: Hands,
+): Rival[] {
   const { chord, strike, school } = layers[i];
   const current = layers[i].voicings[choices[i]];
   // A pinned chord is compared with what could be there instead.
@@ -356,7 +375,7 @@ function alternatives({ layers, step, motionWeight }: VoicingProblem, choices: r
       symbol: v.inversion === 0 || chord.bass !== null ? chord.text : `${chord.text}/${bottom}`,
       shape,
       pitches: v.pitches,
-      fingers: chordFingers(v.midis, v.inversion),
+      fingers: chordFingers(v.midis, hands, v.spread),
       motion: before ? motionBetween(before.midis, v.midis) : 0,
       cost: Math.round(cost * 100) / 100,
       why:

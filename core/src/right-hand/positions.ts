@@ -1,7 +1,7 @@
 import { scaleOf, type Key } from '../harmony/key.js';
 import { midiOf, nameOf, pitchParts, type NoteName, type Pitch } from '../pitch/pitch.js';
 import type { Ticks } from '../time/ticks.js';
-import type { Fingered, Grip } from './fingering.js';
+import type { Fingered, Grip } from '../fingers/search.js';
 
 /** A place of the hand: the notes it plays without moving. */
 export interface HandPlace {

@@ -3,8 +3,8 @@ import { midiOf, type Pitch } from '../pitch/pitch.js';
 import type { Hands } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
-import type { Fingered, Grip } from './fingering.js';
-import { fingerLine } from './line.js';
+import type { Fingered, Grip } from '../fingers/search.js';
+import { fingerLine } from '../fingers/line.js';
 import { handPlaces, type HandPlace } from './positions.js';
 import type { UnderNote } from './under-melody.js';
 
@@ -45,7 +45,7 @@ export interface RightHandTask {
 export function fingerRightHand(task: RightHandTask): RightHand {
   const { hands, tempo, key } = task;
   const grips = gripsOf(task);
-  const row = fingerLine(grips, { hands, hand: 'right', tempo });
+  const row = fingerLine(grips, { hands, hand: 'right', tempo, key });
   const fingers = new Map(grips.map((g, i) => [g.at, { pitches: g.pitches, fingers: row[i].fingers }]));
   return {
     grips,

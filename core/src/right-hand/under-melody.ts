@@ -1,3 +1,4 @@
+import { reachableBy } from '../fingers/chords.js';
 import { CLEAR_OF_TUNE, muddiness } from '../left-hand/costs.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
@@ -74,7 +75,9 @@ function hangBelow(chord: Chord, tune: Pitch, left: number, hands: Hands): Pitch
     placed.push({ pitch: pitchAt(name, midi), midi });
   }
   placed.sort((a, b) => a.midi - b.midi);
-  while (placed.length > 0 && muddiness([...placed.map((p) => p.midi), top]) > 0) placed.shift();
+  const reachable = reachableBy(hands, 'right');
+  const lies = (keys: readonly number[]) => muddiness(keys) === 0 && reachable(keys);
+  while (placed.length > 0 && !lies([...placed.map((p) => p.midi), top])) placed.shift();
   return placed.map((p) => p.pitch);
 }
 

@@ -5,7 +5,7 @@ import { songDifficulty } from '../arrange/song-difficulty.js';
 import type { Arrangement, Part } from '../arrange/arrangement.js';
 import { shapeOf, shapesOf, type Shape } from '../left-hand/shapes.js';
 import { midiOf, nameOf, pitchAt, pitchClass, transposeName, type NoteName, type Pitch } from '../pitch/pitch.js';
-import { fingerLine } from '../right-hand/line.js';
+import { fingerLine } from '../fingers/line.js';
 import { startOf, type StartFact } from '../right-hand/positions.js';
 import type { Hardest } from '../difficulty/difficulty.js';
 import type { Hands } from '../song/decisions.js';
@@ -121,7 +121,7 @@ export function warmUp(key: Key, hand: 'left' | 'right', hands: Hands): WarmUp {
     return pitchAt(name, midi);
   });
   const grips = pitches.map((pitch, i) => ({ at: (i * TICKS_PER_QUARTER) / 2, length: TICKS_PER_QUARTER / 2, pitches: [pitch] }));
-  const row = fingerLine(grips, { hands, hand, tempo: 80 });
+  const row = fingerLine(grips, { hands, hand, tempo: 80, key });
   return { hand, notes: pitches.map((pitch, i) => ({ pitch, finger: row[i].fingers[0] })) };
 }
 

@@ -1,10 +1,9 @@
 import type { Arrangement, PartChord } from '../../arrange/arrangement.js';
 import type { Key } from '../../harmony/key.js';
-import { inversionOf, positionOf, type Position } from '../../harmony/naming.js';
+import { positionOf, type Position } from '../../harmony/naming.js';
 import { parseChord, type Chord } from '../../harmony/symbol.js';
-import { chordFingers } from '../../left-hand/fingers.js';
+import { chordFingers, rightFingers } from '../../fingers/chords.js';
 import { midiOf, nameOf, octaveUp, pitchAt, pitchClass, type NoteName, type Pitch } from '../../pitch/pitch.js';
-import { rightFingers } from '../../fills/sing-along.js';
 import { chances } from '../../practice/stand-in-player.js';
 import type { Hand, Hands } from '../../song/decisions.js';
 import type { Cadence } from './cadences.js';
@@ -81,7 +80,7 @@ export const nextUp = (name: NoteName, above: number): number => above + 1 + ((p
 /** Keys of a chord as it lies. */
 export type ChordGrip = DrillGrip & { readonly label: { readonly symbol: string; readonly position: Position } };
 
-export function inversionsOf(chord: Chord, hand: Hand): ChordGrip[] {
+export function inversionsOf(chord: Chord, hand: Hand, hands: Hands): ChordGrip[] {
   const tones = chord.tones.slice(0, 4);
   let last = (hand === 'left' ? 48 : 60) - 6;
   let pitches = tones.map(({ name }) => {
@@ -92,7 +91,7 @@ export function inversionsOf(chord: Chord, hand: Hand): ChordGrip[] {
     if (turn > 0) pitches = [...pitches.slice(1), octaveUp(pitches[0], octavesOver(pitches))];
     const midis = pitches.map(midiOf);
     const bottom = nameOf(pitches[0]);
-    const fingers = hand === 'left' ? chordFingers(midis, inversionOf(chord, bottom)) : rightFingers(midis);
+    const fingers = hand === 'left' ? chordFingers(midis, hands) : rightFingers(midis, hands);
     return { pitches, fingers, label: { symbol: chord.text, position: positionOf(chord, bottom) } };
   });
 }

@@ -48,7 +48,7 @@ describe('cadences', () => {
 
 describe('chord drills', () => {
   it('go through the inversions up and down with the usual fingers', () => {
-    const drill = inversionsDrill('C', 'left');
+    const drill = inversionsDrill('C', 'left', handsOf());
     expect(drill?.tasks[0].grips.map((g) => [letters(g.pitches), g.fingers.join('')])).toEqual([
       ['C3 E3 G3', '531'],
       ['E3 G3 C4', '531'],
@@ -57,26 +57,24 @@ describe('chord drills', () => {
       ['C3 E3 G3', '531'],
     ]);
     const right = parseChord('C');
-    expect(right.kind === 'chord' && inversionsOf(right, 'right').map((g) => g.fingers.join(''))).toEqual(['135', '125', '135']);
-    expect(inversionsDrill('N.C.', 'left')).toBeNull();
+    expect(right.kind === 'chord' && inversionsOf(right, 'right', handsOf()).map((g) => g.fingers.join(''))).toEqual([
+      '135',
+      '125',
+      '135',
+    ]);
+    expect(inversionsDrill('N.C.', 'left', handsOf())).toBeNull();
   });
 
   it('give the sevenths of a key on its degrees', () => {
-    expect(diatonicDrill(C, 'right').tasks.map((t) => 'symbol' in t.grips[0].label && t.grips[0].label.symbol)).toEqual([
-      'Cmaj7',
-      'Dm7',
-      'Em7',
-      'Fmaj7',
-      'G7',
-      'Am7',
-      'Bm7b5',
-    ]);
+    expect(
+      diatonicDrill(C, 'right', handsOf()).tasks.map((t) => 'symbol' in t.grips[0].label && t.grips[0].label.symbol),
+    ).toEqual(['Cmaj7', 'Dm7', 'Em7', 'Fmaj7', 'G7', 'Am7', 'Bm7b5']);
   });
 
   it('ask for a name that one choice alone gives', () => {
     for (let seed = 0; seed < 60; seed++)
       for (const what of ['name', 'inversion'] as const)
-        for (const { names, grips } of namingDrill(SYMBOLS, what, seed).tasks) {
+        for (const { names, grips } of namingDrill(SYMBOLS, what, handsOf(), seed).tasks) {
           const all = names?.all ?? [];
           expect(new Set(all.map((n) => JSON.stringify(n))).size).toBe(all.length);
           expect(all[names?.right ?? -1]).toBeDefined();
@@ -90,7 +88,7 @@ describe('chord drills', () => {
   });
 
   it('draw other questions for another seed, and the same for the same', () => {
-    const asks = (seed: number) => fromNameDrill(SYMBOLS, 'left', seed).tasks.map((t) => t.ask);
+    const asks = (seed: number) => fromNameDrill(SYMBOLS, 'left', handsOf(), seed).tasks.map((t) => t.ask);
     expect(asks(4)).toEqual(asks(4));
     expect(asks(4)).not.toEqual(asks(5));
   });
@@ -137,7 +135,7 @@ describe('what a song asks', () => {
 });
 
 describe('playing a drill', () => {
-  const [task] = inversionsDrill('C', 'left')?.tasks ?? [];
+  const [task] = inversionsDrill('C', 'left', handsOf())?.tasks ?? [];
   const press = (...midis: number[]) => midis.reduce((p, m) => pressInDrill(task, p, m), DRILL_START);
 
   it('takes the keys of a grip in any order and any octave and goes on to the next', () => {
@@ -151,7 +149,7 @@ describe('playing a drill', () => {
 });
 
 describe('what a drill comes to', () => {
-  const drill = fromNameDrill(['Dm7', 'G7'], 'left', 1);
+  const drill = fromNameDrill(['Dm7', 'G7'], 'left', handsOf(), 1);
 
   it('is clean without slips, and not once keys had to be shown or many were wrong', () => {
     const outcome = (slips: number, helped: boolean) => drillFigures(drill, [{ slips, helped }]);
@@ -161,7 +159,7 @@ describe('what a drill comes to', () => {
   });
 
   it('takes help for granted where the keys are in sight from the start', () => {
-    const inSight = inversionsDrill('C', 'right');
+    const inSight = inversionsDrill('C', 'right', handsOf());
     if (!inSight) throw new Error('C has inversions.');
     expect(isDrillClean(drillFigures(inSight, [{ slips: 0, helped: true }]))).toBe(true);
   });

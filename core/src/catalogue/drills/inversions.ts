@@ -1,12 +1,12 @@
 import { parseChord } from '../../harmony/symbol.js';
-import type { Hand } from '../../song/decisions.js';
+import type { Hand, Hands } from '../../song/decisions.js';
 import { drillKind, inversionsOf, type Drill, type DrillTask } from './drill.js';
 
 /** Every inversion of a chord, up and down again. */
-export function inversionsDrill(symbol: string, hand: Hand): Drill | null {
+export function inversionsDrill(symbol: string, hand: Hand, hands: Hands): Drill | null {
   const chord = parseChord(symbol);
   if (chord.kind !== 'chord') return null;
-  const up = inversionsOf(chord, hand);
+  const up = inversionsOf(chord, hand, hands);
   const grips = [...up, ...up.slice(0, -1).reverse()];
   const task: DrillTask = {
     ask: { code: 'task.inversions', symbol: chord.text },
@@ -23,5 +23,5 @@ export const inversions = drillKind({
   kind: 'inversions',
   wishes: ['chord', 'hand'],
   ofSong: false,
-  make: ({ chord, hand }) => inversionsDrill(chord, hand),
+  make: ({ chord, hand }, { hands }) => inversionsDrill(chord, hand, hands),
 });

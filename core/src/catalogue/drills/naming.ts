@@ -2,14 +2,15 @@ import { positionOf } from '../../harmony/naming.js';
 import { parseChord, type Chord } from '../../harmony/symbol.js';
 import { nameOf, pitchClass, transposeName } from '../../pitch/pitch.js';
 import { chances } from '../../practice/stand-in-player.js';
+import type { Hands } from '../../song/decisions.js';
 import { chordsOf, drawn, drillKind, inversionsOf, type Drill, type DrillGrip, type DrillTask, type TaskFact } from './drill.js';
 
 /** Keys that lie under a hand, to be called by name or by inversion. */
-export function namingDrill(symbols: readonly string[], what: 'name' | 'inversion', seed: number): Drill {
+export function namingDrill(symbols: readonly string[], what: 'name' | 'inversion', hands: Hands, seed: number): Drill {
   const chance = chances(seed + 2);
   const chords = chordsOf(symbols);
   const tasks = drawn(chords, seed).map((chord): DrillTask => {
-    const all = inversionsOf(chord, 'left');
+    const all = inversionsOf(chord, 'left', hands);
     const grip = all[Math.floor(chance() * all.length)];
     const names = what === 'name' ? nameChoices(chord, chords, chance) : positions(chord, grip);
     const ask: TaskFact = what === 'name' ? { code: 'task.which-chord' } : { code: 'task.which-position', symbol: chord.text };
@@ -46,12 +47,12 @@ export const name = drillKind({
   kind: 'name',
   wishes: [],
   ofSong: false,
-  make: ({ seed }, { symbols }) => namingDrill(symbols, 'name', seed),
+  make: ({ seed }, { symbols, hands }) => namingDrill(symbols, 'name', hands, seed),
 });
 
 export const inversion = drillKind({
   kind: 'inversion',
   wishes: [],
   ofSong: false,
-  make: ({ seed }, { symbols }) => namingDrill(symbols, 'inversion', seed),
+  make: ({ seed }, { symbols, hands }) => namingDrill(symbols, 'inversion', hands, seed),
 });

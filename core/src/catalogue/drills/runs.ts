@@ -1,6 +1,6 @@
 import { keyName, scaleOf, type Key } from '../../harmony/key.js';
 import { pitchAt, pitchClass, transposeName } from '../../pitch/pitch.js';
-import { fingerLine } from '../../right-hand/line.js';
+import { fingerLine } from '../../fingers/line.js';
 import { KEYBOARDS, type Hand, type Hands } from '../../song/decisions.js';
 import { TICKS_PER_QUARTER } from '../../time/ticks.js';
 import { drillKind, nextUp, type Drill, type DrillGrip, type DrillTask, type TaskFact } from './drill.js';
@@ -19,7 +19,7 @@ export function runDrill(kind: 'scale' | 'arpeggio', key: Key, hand: Hand, hands
   const half = TICKS_PER_QUARTER / 2;
   const row = fingerLine(
     up.map((pitch, i) => ({ at: i * half, length: half, pitches: [pitch] })),
-    { hands, hand, tempo: 80 },
+    { hands, hand, tempo: 80, key },
   );
   const rising = up.map((pitch, i): DrillGrip => ({ pitches: [pitch], fingers: row[i].fingers, label: { pitch } }));
   // Down with the fingers of the way up, as it is taught.

@@ -1,10 +1,10 @@
 import { keyName, scaleOf, type Key } from '../../harmony/key.js';
 import { parseChord } from '../../harmony/symbol.js';
-import type { Hand } from '../../song/decisions.js';
+import type { Hand, Hands } from '../../song/decisions.js';
 import { drillKind, inversionsOf, type Drill, type DrillTask } from './drill.js';
 
 /** The seventh chords on each degree of a major key, or of a minor one with its raised dominant. */
-export function diatonicDrill(key: Key, hand: Hand): Drill {
+export function diatonicDrill(key: Key, hand: Hand, hands: Hands): Drill {
   const scale = scaleOf(key);
   const kinds =
     key.mode === 'major' ? ['maj7', 'm7', 'm7', 'maj7', '7', 'm7', 'm7b5'] : ['m7', 'm7b5', 'maj7', 'm7', '7', 'maj7', '7'];
@@ -14,7 +14,7 @@ export function diatonicDrill(key: Key, hand: Hand): Drill {
     return [
       {
         ask: { code: 'task.seventh', symbol: chord.text },
-        grips: [inversionsOf(chord, hand)[0]],
+        grips: [inversionsOf(chord, hand, hands)[0]],
         hand,
         anyOctave: true,
         shown: false,
@@ -29,5 +29,5 @@ export const sevenths = drillKind({
   kind: 'sevenths',
   wishes: ['key', 'hand'],
   ofSong: false,
-  make: ({ key, hand }) => diatonicDrill(key, hand),
+  make: ({ key, hand }, { hands }) => diatonicDrill(key, hand, hands),
 });

@@ -1,4 +1,5 @@
 // @vitest-environment happy-dom
+import { handsOf } from '@joined-hands/core/song';
 import { midiOf } from '@joined-hands/core/pitch';
 import type { Drill } from '@joined-hands/core/catalogue/drills';
 import { fromNameDrill } from '../../../../../core/src/catalogue/drills/from-name';
@@ -37,8 +38,8 @@ function answer(wrong = false): void {
   for (const grip of run.task()?.grips ?? []) for (const pitch of grip.pitches) keys.press(midiOf(pitch));
 }
 
-const triads: Drill = fromNameDrill(['C', 'F', 'G'], 'left', 1);
-const names: Drill = namingDrill(['C', 'F', 'Am'], 'name', 1);
+const triads: Drill = fromNameDrill(['C', 'F', 'G'], 'left', handsOf(), 1);
+const names: Drill = namingDrill(['C', 'F', 'Am'], 'name', handsOf(), 1);
 
 describe('a drill', () => {
   it('asks one question after another, and writes down a clean run with its keys counted', () => {

@@ -30,16 +30,20 @@ const PAIR_SPANS: Readonly<Record<string, readonly [number, number, number, numb
 /** The hand that the table was measured on: comfortable and greatest span in semitones. */
 const TABLE_HAND = { comfortable: 12, limit: 14 };
 
+/** Half steps between two fingers, by how many fingers they are apart, over five neighbouring keys of a scale: every hand lies so. */
+const FIVE_KEYS = [0, 2, 4, 5, 7];
+
 /** The table for one hand: wide spans grow and shrink with it, and none is wider than the hand. */
 export function spansFor(hands: Hands, hand: 'left' | 'right'): (low: number, high: number) => PairSpan {
   const { comfortable, limit } = spanOf(hands, hand);
   const scaled = (span: number, by: number) => Math.max(1, Math.min(limit, Math.round(span * by)));
   const table: PairSpan[] = [];
   for (const [pair, [practicalMin, comfortableMin, relaxedMin, relaxed, easy, most]] of Object.entries(PAIR_SPANS)) {
-    const practicalMax = scaled(most, limit / TABLE_HAND.limit);
-    const comfortableMax = Math.min(practicalMax, scaled(easy, comfortable / TABLE_HAND.comfortable));
-    const relaxedMax = Math.min(comfortableMax, scaled(relaxed, comfortable / TABLE_HAND.comfortable));
     const [low, high] = pair.split('-').map(Number);
+    const practicalMax = scaled(most, limit / TABLE_HAND.limit);
+    const lies = Math.min(practicalMax, FIVE_KEYS[high - low]);
+    const comfortableMax = Math.max(lies, Math.min(practicalMax, scaled(easy, comfortable / TABLE_HAND.comfortable)));
+    const relaxedMax = Math.max(lies, Math.min(comfortableMax, scaled(relaxed, comfortable / TABLE_HAND.comfortable)));
     const least = Math.min(relaxedMin, relaxedMax);
     table[low * 6 + high] = { practicalMin, comfortableMin, relaxedMin: least, relaxedMax, comfortableMax, practicalMax };
   }

@@ -1,0 +1,98 @@
+import { midiOf, type Pitch } from '../pitch/pitch.js';
+import type { Hands } from '../song/decisions.js';
+import type { Ticks } from '../time/ticks.js';
+import { reaches } from './chords.js';
+import { fingeringProblem, solveFingering, type FingeringTask, type Grip } from './search.js';
+import { spansFor } from './spans.js';
+
+/** A chord as it was learned: its keys bottom-up and their fingers. */
+export interface LearnedShape {
+  readonly pitches: readonly Pitch[];
+  readonly fingers: readonly number[];
+}
+
+/** One attack of a pattern over a chord, its keys bottom-up. */
+export interface Attack {
+  readonly at: Ticks;
+  readonly length: Ticks;
+  readonly pitches: readonly Pitch[];
+  /** True for a single note that is the chord's bass. */
+  readonly bass: boolean;
+}
+
+/** Semitones from which a bass lies apart from its chord: a fourth. */
+const APART = 5;
+
+const OCTAVE = 12;
+
+/** Half steps that a pattern goes up from its lowest key where that key is its bass. */
+const FIFTH = 7;
+
+/** The finger of a bass. */
+const BASS_FINGER = 5;
+
+/**
+ * Fingers of the left hand for a pattern over a chord that need no search, attack by attack, null where it decides: keys of the chord as it
+ * was learned keep the fingers of its shape (`shape` is null where the pattern does not take it); an octave is 5-1, note after note too;
+ * a bass a fourth or more below its chord is 5, and so is the lowest key of a pattern that goes up a fifth or more.
+ */
+export function knownFingers(attacks: readonly Attack[], shape: LearnedShape | null, hands: Hands): (readonly number[] | null)[] {
+  const spans = spansFor(hands, 'left');
+  const octave = spans(1, BASS_FINGER).practicalMax >= OCTAVE;
+  const chords = attacks.filter((a) => a.pitches.length > 1 && !isOctave(a));
+  const lowest = Math.min(...chords.map((a) => midiOf(a.pitches[0])));
+  const keys = attacks.flatMap((a) => a.pitches.map(midiOf));
+  const bass = Math.max(...keys) - Math.min(...keys) >= FIFTH ? Math.min(...keys) : null;
+  return attacks.map((attack) => {
+    const { pitches } = attack;
+    const known = shape ? fingersIn(shape, pitches) : null;
+    if (known && reaches(pitches.map(midiOf), known, spans)) return known;
+    if (isOctave(attack)) return [BASS_FINGER, 1];
+    if (pitches.length === 1 && midiOf(pitches[0]) === bass) return [BASS_FINGER];
+    if (octave && bass !== null && pitches.length === 1 && midiOf(pitches[0]) === bass + OCTAVE) return [1];
+    if (chords.length > 0 && attack.bass && lowest - midiOf(pitches[0]) >= APART) return [BASS_FINGER];
+    return null;
+  });
+}
+
+/** The fingers that a shape has on some of its keys; null where one is not of them. */
+function fingersIn(shape: LearnedShape, pitches: readonly Pitch[]): number[] | null {
+  const at = pitches.map((p) => shape.pitches.indexOf(p));
+  return at.includes(-1) ? null : at.map((i) => shape.fingers[i]);
+}
+
+const isOctave = ({ pitches }: Attack): boolean => pitches.length === 2 && midiOf(pitches[1]) - midiOf(pitches[0]) === OCTAVE;
+
+/** A pattern as text: over a shape of the same distances and colours it is the same to play, wherever it stands. */
+export function patternPrint(attacks: readonly Attack[], known: readonly (readonly number[] | null)[]): string {
+  const [{ at, pitches }] = attacks;
+  const lowest = midiOf(pitches[0]);
+  const black = [1, 3, 6, 8, 10];
+  return attacks
+    .map((a, i) => {
+      const keys = a.pitches.map((p) => `${midiOf(p) - lowest}${black.includes(midiOf(p) % 12) ? 'b' : 'w'}`);
+      return `${a.at - at} ${keys.join('+')} ${known[i]?.join('') ?? ''}`;
+    })
+    .join('; ');
+}
+
+/**
+ * Fingers a pattern over one chord as it goes round and round, the same way each time: of the ways to play it twice that the search
+ * finds best, the one that costs least when both times are alike. `length` is that of the chord in ticks.
+ */
+export function fingerPattern(
+  attacks: readonly Attack[],
+  known: readonly (readonly number[] | null)[],
+  length: Ticks,
+  task: FingeringTask,
+): (readonly number[])[] {
+  const twice = (pins: readonly (readonly number[] | null)[]) => {
+    const grips = attacks.map((a, i): Grip => ({ ...a, pin: pins[i] }));
+    const again = grips.map((g): Grip => ({ ...g, at: g.at + length }));
+    return solveFingering(fingeringProblem([...grips, ...again], task));
+  };
+  const fingers = twice(known).row.map((f) => f.fingers);
+  const [first, second] = [fingers.slice(0, attacks.length), fingers.slice(attacks.length)];
+  if (first.join(' ') === second.join(' ')) return first;
+  return twice(second).cost < twice(first).cost ? second : first;
+}
