@@ -34,6 +34,31 @@ test('a finger is chosen, the rest bends around it, and it is let go', async ({ 
   await expect.poll(() => fingers(page)).toEqual(before);
 });
 
+test('a finger says what decided for it, and prices the others before one is chosen', async ({ page }) => {
+  await openSong(page, 'Lamps Across the Sound');
+  await stones(page).nth(3).click();
+  await expect(page.getByTestId('finger-why')).toHaveText('The hand stays where it is; this key lies under finger 4.');
+  const prices = page.getByTestId('finger-prices').getByRole('listitem');
+  await expect(prices).toHaveText([/^1.*\+\d/, /^2.*\+\d/, /^3.*\+\d/, /^5.*\+\d/]);
+  await expect(prices.first()).toContainText(/would take (one|two) more moves? of the hand/);
+  await page.getByTestId('finger').filter({ hasText: '2' }).click();
+  await expect(page.getByTestId('finger-why')).toContainText('You chose this finger.');
+  // What was dear as a choice is what the others now spare.
+  await expect(prices).toHaveCount(4);
+});
+
+test('the pattern of a chord tells its fingers and where they cross', async ({ page }) => {
+  await openSong(page, 'All Aboard for Nettle Point');
+  await page.keyboard.press('4');
+  await pop(page, 'Texture').click();
+  await page.getByTestId('texture').filter({ hasText: 'one, five, eight, ten and back' }).click();
+  await page.keyboard.press('Escape');
+  await stacks(page).first().click();
+  await expect(page.getByTestId('pattern-fingers')).toHaveText(
+    'In its pattern: 5-2-1-2. Finger 2 crosses over the thumb to F♯3.',
+  );
+});
+
 test('fingers of a chord are typed, a slip is answered with a way out', async ({ page }) => {
   await openSong(page, 'Lamps Across the Sound');
   const field = page.getByLabel('Fingers, lowest first');

@@ -55,7 +55,10 @@ await shot('desk-joined');
 await page.keyboard.press('ArrowRight');
 await nameNotes('german');
 await page.getByRole('heading', { name: 'B major' }).waitFor();
-await shot('desk-german');
+// Why this finger, with notes in German.
+await page.getByTestId('stone').nth(1).click();
+await page.getByTestId('finger-prices').waitFor();
+await shot('desk-finger');
 await nameNotes('C D E');
 await page.keyboard.press('3');
 await page.locator('summary[aria-label^=Difficulty]').click();

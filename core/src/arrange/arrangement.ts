@@ -3,7 +3,6 @@ import type { Key } from '../harmony/key.js';
 import type { Difficulty, Hardest } from '../difficulty/difficulty.js';
 import type { BoundaryFact } from '../divide/boundaries.js';
 import type { RepeatOf } from '../divide/repeats.js';
-import type { RealisedTexture } from '../fills/dress.js';
 import type { DynamicMark } from '../fills/dynamics.js';
 import type { FillNote } from '../catalogue/fills/fill.js';
 import type { PedalPoint } from '../fills/pedal.js';
@@ -24,6 +23,7 @@ import type { Ticks } from '../time/ticks.js';
 import type { Finding } from './finding.js';
 import type { HarmonisedChord } from './harmonise.js';
 import type { FillSlot } from './rooms.js';
+import type { TexturedChord } from './texture-plan.js';
 
 /** A chord of a part, with what the tune on top makes of it. */
 export interface PartChord extends VoicedChord {
@@ -40,7 +40,7 @@ export interface PartChord extends VoicedChord {
   /** Where the symbol stands that this strike belongs to. */
   readonly symbolAt: Ticks;
   /** What its texture makes of it, with fingers; null where it is played plainly. */
-  readonly dressed: (RealisedTexture & { readonly fingers: readonly number[] }) | null;
+  readonly dressed: TexturedChord | null;
 }
 
 /** A note of the tune with the finger that plays it. */

@@ -4,7 +4,9 @@ import { explainChord, type ExplainedChord } from '../harmony/choices.js';
 import type { VoicingFact } from '../left-hand/reasons.js';
 import { explainVoicing, solveLeftHand, whyNotVoicing, type ExplainedVoicing } from '../left-hand/voice.js';
 import type { Pitch } from '../pitch/pitch.js';
-import { explainFinger, type ExplainedFinger } from '../fingers/explain.js';
+import { explainFinger, fingerReasons, type ExplainedFinger, type FingerReasons } from '../fingers/explain.js';
+import type { FingeringTask } from '../fingers/search.js';
+import type { RightHand } from '../right-hand/right-hand.js';
 import type { Document } from '../song/decisions.js';
 import type { Song } from '../song/song.js';
 import { placeOf, type Bar, type Place } from '../time/bars.js';
@@ -88,16 +90,42 @@ function voicingsIn(settings: Settings, { played, spans }: Material, left: Retur
   );
 }
 
+/** Why a note of the right hand, by the place where it is struck, has its finger, and what the others would cost; null where none is struck. */
+export function explainFingerAt(doc: Document, at: Ticks): FingerReasons | null {
+  const settings = settingsOf(doc);
+  const material = materialOf(doc.song, settings);
+  const phrase = phraseWith(rightSide(settings, material, leftSide(settings, material)).fingered, at);
+  return phrase && fingerReasons(phrase.grips, phrase.row, phrase.index, rightTask(settings, material));
+}
+
+const rightTask = ({ hands }: Settings, { song }: Material): FingeringTask => ({
+  hands,
+  hand: 'right',
+  tempo: song.tempo,
+  key: song.key,
+});
+
+/** The phrase of the right hand in which something is struck at a place, and which of its grips that is. */
+function phraseWith(
+  { grips, row }: RightHand,
+  at: Ticks,
+): (Pick<RightHand, 'grips' | 'row'> & { readonly index: number }) | null {
+  const i = grips.findIndex((g) => g.at === at);
+  if (i < 0) return null;
+  let from = i;
+  while (from > 0 && !grips[from].fresh) from--;
+  let to = i + 1;
+  while (to < grips.length && !grips[to].fresh) to++;
+  return { grips: grips.slice(from, to), row: row.slice(from, to), index: i - from };
+}
+
 function fingersIn(settings: Settings, material: Material, left: ReturnType<typeof leftSide>, inside: Inside) {
-  const { grips, row } = rightSide(settings, material, left).fingered;
-  const task = { hands: settings.hands, hand: 'right', tempo: material.song.tempo, key: material.song.key } as const;
-  return grips.flatMap((grip, i) => {
-    if (!inside(grip)) return [];
-    let from = i;
-    while (from > 0 && !grips[from].fresh) from--;
-    let to = i + 1;
-    while (to < grips.length && !grips[to].fresh) to++;
-    const explained = explainFinger(grips.slice(from, to), row.slice(from, to), i - from, task);
-    return [{ ...explained, at: grip.at, pitch: grip.pitches[grip.pitches.length - 1] }];
+  const { fingered } = rightSide(settings, material, left);
+  const task = rightTask(settings, material);
+  return fingered.grips.filter(inside).flatMap(({ at, pitches }) => {
+    const phrase = phraseWith(fingered, at);
+    return phrase
+      ? [{ ...explainFinger(phrase.grips, phrase.row, phrase.index, task), at, pitch: pitches[pitches.length - 1] }]
+      : [];
   });
 }

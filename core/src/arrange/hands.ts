@@ -108,5 +108,5 @@ function closedLow(
 ): readonly (TexturedChord | null)[] {
   const last = chords.at(-1);
   const low = last ? lowOctave(last, hands) : null;
-  return low ? [...dressed.slice(0, -1), { ...low, fingers: low.notes.length > 1 ? [5, 1] : [5] }] : dressed;
+  return low ? [...dressed.slice(0, -1), { ...low, fingers: low.notes.length > 1 ? [5, 1] : [5], turns: [] }] : dressed;
 }

@@ -13,4 +13,4 @@ export { proposedPlan, proposedPlanEdit } from './plan.js';
 export { type SchoolPrice, schoolPrices, type Scope } from './prices.js';
 export { type FillSlot } from './rooms.js';
 export { suggestionFor, usualSchool, USUAL_SUGGESTION } from './settings.js';
-export { explainAlternative, explainBar, type ExplainedBar } from './explain.js';
+export { explainAlternative, explainBar, explainFingerAt, type ExplainedBar } from './explain.js';

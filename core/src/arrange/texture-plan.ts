@@ -1,14 +1,18 @@
 import { realiseTextures, type RealisedTexture, type TextureTask } from '../fills/dress.js';
 import { fingerLine } from '../fingers/line.js';
-import { fingerPattern, knownFingers, patternPrint, type Attack } from '../fingers/pattern.js';
-import type { FingeringTask, Grip } from '../fingers/search.js';
+import { fingerPattern, knownFingers, patternPrint, turnsIn, type Attack, type FingerTurn } from '../fingers/pattern.js';
+import type { Fingered, FingeringTask, Grip } from '../fingers/search.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf } from '../pitch/pitch.js';
 import type { Ticks } from '../time/ticks.js';
 import { stretchAt, type Settings } from './settings.js';
 
 /** A chord in its texture with the finger of every note. */
-export type TexturedChord = RealisedTexture & { readonly fingers: readonly number[] };
+export type TexturedChord = RealisedTexture & {
+  readonly fingers: readonly number[];
+  /** Where its pattern crosses fingers. */
+  readonly turns: readonly FingerTurn[];
+};
 
 type Task = Omit<TextureTask, 'textureAt' | 'walkAt'> & { readonly phrases: readonly Ticks[]; readonly tempo: number };
 
@@ -26,9 +30,9 @@ export function textureLeftHand(settings: Settings, chords: readonly VoicedChord
   const found = new Map(fingers);
   return dressed.map((d, i) => {
     if (!d) return null;
-    const rows = found.get(i) ?? [];
-    const at = new Map(attacks[i].map((a, k) => [a.at, { pitches: a.pitches, fingers: rows[k] ?? [] }]));
-    return { ...d, fingers: d.notes.map((n) => at.get(n.at)?.fingers[at.get(n.at)?.pitches.indexOf(n.pitch) ?? -1] ?? 5) };
+    const row = found.get(i) ?? [];
+    const known = new Map(attacks[i].flatMap((a, k) => a.pitches.map((p, j) => [`${a.at} ${p}`, row[k].fingers[j]] as const)));
+    return { ...d, fingers: d.notes.map((n) => known.get(`${n.at} ${n.pitch}`) ?? 5), turns: turnsIn(attacks[i], row) };
   });
 }
 
@@ -53,7 +57,7 @@ function isLine(attacks: readonly Attack[]): boolean {
   return Math.abs(high - low) < 12;
 }
 
-type FingersOfChord = readonly [chord: number, fingers: readonly (readonly number[])[]];
+type FingersOfChord = readonly [chord: number, row: readonly Fingered[]];
 
 /**
  * Fingers for patterns over a chord: the same on the same keys, and over the same shape wherever it comes; a shorter one as the beginning
@@ -65,7 +69,7 @@ function patternFingers(
   attacks: readonly (readonly Attack[])[],
   how: FingeringTask,
 ): FingersOfChord[] {
-  const known = new Map<string, readonly (readonly number[])[]>();
+  const known = new Map<string, readonly Fingered[]>();
   const patterns = attacks.flatMap((all, i) => (all.length === 0 || isLine(all) ? [] : [i]));
   const longest = patterns.toSorted((a, b) => attacks[b].length - attacks[a].length || a - b);
   return longest.map((i): FingersOfChord => {
@@ -78,13 +82,13 @@ function patternFingers(
       known.set(same, given);
       return [i, given];
     }
-    const fingers = fingerPattern(all, pins, chords[i].length, how);
-    known.set(same, fingers);
+    const row = fingerPattern(all, pins, chords[i].length, how);
+    known.set(same, row);
     all.forEach((_, k) => {
       const beginning = patternPrint(all.slice(0, k + 1), pins.slice(0, k + 1));
-      if (!known.has(beginning)) known.set(beginning, fingers.slice(0, k + 1));
+      if (!known.has(beginning)) known.set(beginning, row.slice(0, k + 1));
     });
-    return [i, fingers];
+    return [i, row];
   });
 }
 
@@ -110,7 +114,7 @@ function lineFingers(attacks: readonly (readonly Attack[])[], phrases: readonly 
   });
   const row = fingerLine(grips, how);
   let next = 0;
-  return lines.map((i): FingersOfChord => [i, attacks[i].map(() => row[next++].fingers)]);
+  return lines.map((i): FingersOfChord => [i, attacks[i].map(() => row[next++])]);
 }
 
 /** The chords as they are really struck, for all that looks at sounding notes. */

@@ -90,8 +90,8 @@ export const FINGER_COSTS = {
 };
 
 /** Seconds of silence before a note within which a hand can move in peace, and from note to note after which one is long. */
-const BREATH = 0.3;
-const LONG = 1;
+export const BREATH = 0.3;
+export const LONG = 1;
 
 /** Seconds from one note to its repetition under which the finger changes, where it is struck again more than once. */
 export const FAST_REPEAT = 0.14;

@@ -1,7 +1,10 @@
+import { BREATH, LONG } from './costs.js';
+import type { FingerTurn } from './pattern.js';
 import {
   fingeringProblem,
   solveFingering,
   type Fingered,
+  type FingeringProblem,
   type FingeringTask,
   type FingerStep,
   type FingerTermName,
@@ -14,12 +17,7 @@ export interface FingerTerm {
   readonly cost: number;
 }
 
-/** What a fingering is charged for, by kind; the sum is its cost. */
-export function termsOfSteps(steps: readonly FingerStep[]): FingerTerm[] {
-  const costs = new Map<FingerTermName, number>();
-  for (const [term, cost] of steps.flatMap((s) => s.costs)) if (cost !== 0) costs.set(term, (costs.get(term) ?? 0) + cost);
-  return [...costs].map(([term, cost]) => ({ term, cost }));
-}
+const TERMS: readonly FingerTermName[] = ['keys', 'stretch', 'crossing', 'shift', 'repeat'];
 
 /** Another finger for a note: what the whole phrase would cost more, how often the hand would go to another place more, and its terms. */
 export interface RivalFinger {
@@ -29,53 +27,143 @@ export interface RivalFinger {
   readonly terms: readonly FingerTerm[];
 }
 
-/** Why a note has its finger. */
+/** Why a note has its finger: the cost of its phrase by kind, and the cheapest other finger; null where there is none. */
 export interface ExplainedFinger {
   readonly finger: number;
   readonly terms: readonly FingerTerm[];
-  /** The cheapest other finger, or the one that was asked about; null where there is none. */
   readonly rival: RivalFinger | null;
+}
+
+/** How the hand came to a note and what it does from there on, or what speaks against another finger. */
+export type FingerFact =
+  | FingerTurn
+  /** The fingers of a pattern, attack by attack, bottom-up. */
+  | { readonly code: 'finger.pattern'; readonly attacks: readonly (readonly number[])[] }
+  /** The pianist chose it. */
+  | { readonly code: 'finger.chosen' }
+  /** The phrase begins, and the hand plays so many notes before it moves; all of it where `whole`. */
+  | { readonly code: 'finger.begins'; readonly notes: number; readonly whole: boolean }
+  | { readonly code: 'finger.stays'; readonly finger: number }
+  /** The thumb passes under or a finger over it, and the hand plays so many notes there. */
+  | { readonly code: 'finger.crosses'; readonly move: 'under' | 'over'; readonly finger: number; readonly notes: number }
+  /** The hand goes to another place, and what makes that easy. */
+  | { readonly code: 'finger.moves'; readonly when: 'breath' | 'long' | 'again' | 'needed'; readonly notes: number }
+  /** What decides against another finger: more moves, a crossing, a stretch, a black key, quick repetition; `even` where nothing does. */
+  | {
+      readonly code: 'finger.instead';
+      readonly finger: number;
+      readonly because: 'move' | 'crossing' | 'stretch' | 'black' | 'again' | 'even';
+      readonly moves: number;
+    };
+
+/** What decided for a finger, and what each of the others would cost more, the cheapest first. */
+export interface FingerReasons {
+  readonly finger: number;
+  readonly facts: readonly FingerFact[];
+  readonly others: readonly { readonly more: number; readonly fact: FingerFact & { readonly code: 'finger.instead' } }[];
 }
 
 const topOf = ({ fingers }: Fingered, hand: 'left' | 'right'): number =>
   hand === 'right' ? fingers[fingers.length - 1] : fingers[0];
 
-/** Every other finger for the outermost key of a grip in a phrase, the cheapest first, with the price of the phrase as it stands. */
-export function rivalFingers(
-  grips: readonly Grip[],
-  row: readonly Fingered[],
-  index: number,
-  task: FingeringTask,
-): { readonly finger: number; readonly terms: readonly FingerTerm[]; readonly rivals: readonly RivalFinger[] } {
-  const priced = (pinned: readonly Grip[]) => solveFingering(fingeringProblem(pinned, task));
-  const moves = (steps: readonly FingerStep[]) => steps.filter((s) => s.move !== 'stay').length;
+interface Priced {
+  readonly problem: FingeringProblem;
+  readonly cost: number;
+  readonly steps: readonly FingerStep[];
+}
+
+function priced(grips: readonly Grip[], task: FingeringTask): Priced {
+  const problem = fingeringProblem(grips, task);
+  return { problem, ...solveFingering(problem) };
+}
+
+const termsOf = ({ steps }: Priced): FingerTerm[] =>
+  TERMS.map((term) => ({ term, cost: steps.reduce((sum, s) => sum + s.costs[term], 0) })).filter(({ cost }) => cost !== 0);
+
+const movesIn = ({ steps }: Priced): number => steps.filter((s) => s.move !== 'stay').length;
+
+/** Every other finger for the outermost key of a grip in a phrase, the cheapest first, beside the phrase as it is fingered. */
+function rivalsAt(grips: readonly Grip[], row: readonly Fingered[], index: number, task: FingeringTask) {
   const finger = topOf(row[index], task.hand);
-  const now = priced(grips.map((g, i) => ({ ...g, pin: row[i].fingers })));
+  const now = priced(
+    grips.map((g, i) => ({ ...g, pin: row[i].fingers })),
+    task,
+  );
   const rivals = [1, 2, 3, 4, 5]
     .filter((f) => f !== finger)
     .map((other): RivalFinger => {
-      const tried = priced(grips.map((g, i) => (i === index ? { ...g, pin: [other] } : g)));
-      return {
-        finger: other,
-        more: tried.cost - now.cost,
-        moves: moves(tried.steps) - moves(now.steps),
-        terms: termsOfSteps(tried.steps),
-      };
+      const tried = priced(
+        grips.map((g, i) => (i === index ? { ...g, pin: [other] } : g)),
+        task,
+      );
+      return { finger: other, more: tried.cost - now.cost, moves: movesIn(tried) - movesIn(now), terms: termsOf(tried) };
     });
-  return { finger, terms: termsOfSteps(now.steps), rivals: rivals.toSorted((a, b) => a.more - b.more) };
+  return { finger, now, rivals: rivals.toSorted((a, b) => a.more - b.more) };
 }
 
-/**
- * What decided for the finger of the outermost key of a grip in a phrase: the cost of the phrase as it is fingered, and of the best
- * way to finger it with another finger there (the cheapest one, or one that is asked about).
- */
+/** What decided for the finger of the outermost key of a grip in a phrase, term by term. */
 export function explainFinger(
   grips: readonly Grip[],
   row: readonly Fingered[],
   index: number,
   task: FingeringTask,
-  against?: number,
 ): ExplainedFinger {
-  const { finger, terms, rivals } = rivalFingers(grips, row, index, task);
-  return { finger, terms, rival: rivals.find((r) => against === undefined || r.finger === against) ?? null };
+  const { finger, now, rivals } = rivalsAt(grips, row, index, task);
+  return { finger, terms: termsOf(now), rival: rivals[0] ?? null };
+}
+
+/** The same as facts: how the hand came here, and what speaks against each other finger. */
+export function fingerReasons(
+  grips: readonly Grip[],
+  row: readonly Fingered[],
+  index: number,
+  task: FingeringTask,
+): FingerReasons {
+  const { finger, now, rivals } = rivalsAt(grips, row, index, task);
+  const before = new Map(termsOf(now).map(({ term, cost }) => [term, cost]));
+  return {
+    finger,
+    facts: [...(grips[index].pin ? [{ code: 'finger.chosen' } as const] : []), cameHere(now, index, finger)],
+    others: rivals.map((rival) => ({ more: rival.more, fact: againstIt(rival, before) })),
+  };
+}
+
+/** How the hand came to a note. */
+function cameHere({ steps, problem }: Priced, index: number, finger: number): FingerFact {
+  let end = index + 1;
+  while (end < steps.length && steps[end].move === 'stay') end++;
+  const notes = end - index;
+  const { move } = steps[index];
+  if (move === 'fresh') return { code: 'finger.begins', notes, whole: end === steps.length };
+  if (move === 'stay') return { code: 'finger.stays', finger };
+  if (move !== 'shift') {
+    const [passed] = problem.stages[index - 1].options[steps[index - 1].to.option];
+    return { code: 'finger.crosses', move, finger: move === 'under' ? passed : finger, notes };
+  }
+  const { pace, keys } = problem.stages[index];
+  const again = problem.stages[index - 1].keys[0].place === keys[0].place;
+  const when = pace.rest >= BREATH ? 'breath' : pace.apart >= LONG ? 'long' : again ? 'again' : 'needed';
+  return { code: 'finger.moves', when, notes };
+}
+
+/** What a finger may cost more and still do as well. */
+const EVEN = 0.15;
+
+const BECAUSE = {
+  keys: 'black',
+  stretch: 'stretch',
+  crossing: 'crossing',
+  shift: 'move',
+  repeat: 'again',
+} as const satisfies Record<FingerTermName, string>;
+
+/** What decides against another finger: the kind of charge by which its phrase costs most more. */
+function againstIt(
+  { finger, more, moves, terms }: RivalFinger,
+  before: ReadonlyMap<FingerTermName, number>,
+): FingerFact & { readonly code: 'finger.instead' } {
+  const dearer = terms.map(({ term, cost }) => ({ term, by: cost - (before.get(term) ?? 0) })).toSorted((a, b) => b.by - a.by);
+  const [most] = dearer;
+  const because = more < EVEN || dearer.length === 0 ? 'even' : BECAUSE[most.term];
+  return { code: 'finger.instead', finger, because, moves: Math.max(0, moves) };
 }

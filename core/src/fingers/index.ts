@@ -1,3 +1,3 @@
-export { type FingerTerm, type RivalFinger } from './explain.js';
+export { type FingerFact, type FingerReasons } from './explain.js';
 export { fingerLine } from './line.js';
 export { type Grip } from './search.js';

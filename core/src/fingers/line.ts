@@ -8,6 +8,9 @@ const FIGURE = { least: 4, most: 8 } as const;
 /** What may be paid, for each time a figure comes, to give it the same fingers every time: far less than a move of the hand. */
 const SAME_FINGERS_WORTH = 1;
 
+/** Notes of a phrase in which figures are looked for, at most: a longer one has no end that could be heard. */
+const LONGEST_PHRASE = 60;
+
 /** Ways to finger a figure that are tried on all its places, and how often every grip may be searched anew for figures, on average. */
 const MOST_WAYS = 3;
 const MOST_SEARCHES = 6;
@@ -115,6 +118,7 @@ function figuresIn(phrases: readonly (readonly Grip[])[], { hand, key }: Fingeri
   for (let length = FIGURE.most; length >= FIGURE.least; length--) {
     const found = new Map<string, FigurePlace[]>();
     phrases.forEach((grips, phrase) => {
+      if (grips.length > LONGEST_PHRASE) return;
       for (let at = 0; at + length <= grips.length; at++) {
         const print = figureAt(grips, keys[phrase], at, length);
         if (print !== null) found.set(print, [...(found.get(print) ?? []), { phrase, at }]);

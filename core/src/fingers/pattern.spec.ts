@@ -22,7 +22,7 @@ function fingersFor(attacks: readonly Attack[], key: (typeof ALL_KEYS)[number], 
   const hands = handsOf(profile);
   const known = knownFingers(attacks, null, hands);
   const rows = fingerPattern(attacks, known, attacks.length * half, { hands, hand: 'left', tempo: 100, key });
-  return rows.map((row) => row.join('+')).join(' ');
+  return rows.map((row) => row.fingers.join('+')).join(' ');
 }
 
 const DIMINISHED = 6;

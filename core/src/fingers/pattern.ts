@@ -2,7 +2,7 @@ import { midiOf, type Pitch } from '../pitch/pitch.js';
 import type { Hands } from '../song/decisions.js';
 import type { Ticks } from '../time/ticks.js';
 import { reaches } from './chords.js';
-import { fingeringProblem, solveFingering, type FingeringTask, type Grip } from './search.js';
+import { fingeringProblem, solveFingering, type Fingered, type FingeringTask, type Grip } from './search.js';
 import { spansFor } from './spans.js';
 
 /** A chord as it was learned: its keys bottom-up and their fingers. */
@@ -85,14 +85,34 @@ export function fingerPattern(
   known: readonly (readonly number[] | null)[],
   length: Ticks,
   task: FingeringTask,
-): (readonly number[])[] {
+): Fingered[] {
   const twice = (pins: readonly (readonly number[] | null)[]) => {
     const grips = attacks.map((a, i): Grip => ({ ...a, pin: pins[i] }));
     const again = grips.map((g): Grip => ({ ...g, at: g.at + length }));
     return solveFingering(fingeringProblem([...grips, ...again], task));
   };
-  const fingers = twice(known).row.map((f) => f.fingers);
+  const { row } = twice(known);
+  const fingers = row.map((f) => f.fingers);
   const [first, second] = [fingers.slice(0, attacks.length), fingers.slice(attacks.length)];
-  if (first.join(' ') === second.join(' ')) return first;
-  return twice(second).cost < twice(first).cost ? second : first;
+  if (first.join(' ') === second.join(' ')) return row.slice(0, attacks.length);
+  const [once, again] = [twice(first), twice(second)];
+  return (again.cost < once.cost ? again : once).row.slice(0, attacks.length);
+}
+
+/** Where the thumb passes under a finger in a pattern, or a finger over the thumb, each turn once. */
+export function turnsIn(attacks: readonly Attack[], row: readonly Fingered[]): FingerTurn[] {
+  const turns = row.flatMap(({ move, fingers }, i): FingerTurn[] => {
+    if (move !== 'under' && move !== 'over') return [];
+    const finger = move === 'under' ? row[i - 1].fingers[0] : fingers[0];
+    return [{ code: 'finger.turns', move, finger, pitch: attacks[i].pitches[0] }];
+  });
+  return [...new Map(turns.map((t) => [`${t.move} ${t.finger} ${t.pitch}`, t])).values()];
+}
+
+/** A crossing inside a pattern: the long finger of it, and the key to which the hand goes so. */
+export interface FingerTurn {
+  readonly code: 'finger.turns';
+  readonly move: 'under' | 'over';
+  readonly finger: number;
+  readonly pitch: Pitch;
 }

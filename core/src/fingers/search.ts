@@ -188,16 +188,18 @@ export type FingerTermName = 'keys' | 'stretch' | 'crossing' | 'shift' | 'repeat
 /** A step from grip to grip: how the hand goes, what each kind of it costs, and where the hand is then. */
 export interface FingerStep {
   readonly move: Fingered['move'];
-  readonly costs: readonly (readonly [FingerTermName, number])[];
+  readonly costs: Readonly<Record<FingerTermName, number>>;
   readonly cost: number;
   readonly to: Situation;
 }
 
-const step = (move: Fingered['move'], to: Situation, ...costs: FingerStep['costs'][number][]): FingerStep => {
-  let cost = 0;
-  for (const [, part] of costs) cost += part;
-  return { move, to, costs, cost };
-};
+function step(
+  move: Fingered['move'],
+  to: Situation,
+  { keys = 0, stretch = 0, crossing = 0, shift = 0, repeat = 0 }: Partial<Record<FingerTermName, number>>,
+): FingerStep {
+  return { move, to, costs: { keys, stretch, crossing, shift, repeat }, cost: keys + stretch + crossing + shift + repeat };
+}
 
 /** The grip before and this one both hold a single key. */
 const isLine = (before: Stage, here: Stage): boolean => before.keys.length === 1 && here.keys.length === 1;
@@ -231,9 +233,9 @@ function habitAfter(
 function beginning(problem: FingeringProblem, i: number, option: number): FingerStep {
   const stage = problem.stages[i];
   const { black, reach } = stage.own[option];
-  const term = stage.keys.length === 1 ? 'keys' : 'stretch';
   const { to } = newPlace(problem, i, option, false, NO_HABIT);
-  return step('fresh', to, ['keys', settledCost(stage, black)], [term, reach]);
+  const keys = settledCost(stage, black);
+  return step('fresh', to, stage.keys.length === 1 ? { keys: keys + reach } : { keys, stretch: reach });
 }
 
 /** The share of a black key's cost that stays where the hand has come to lie over the scale; a key beside the scale is not part of its place. */
@@ -307,10 +309,7 @@ function staying(problem: FingeringProblem, i: number, from: Situation, option: 
   return step(
     'stay',
     { lie: opened.lie, print, option, crossed: from.crossed, habit },
-    ['crossing', cost],
-    ['keys', opened.black],
-    ['stretch', stretch + heldChange(stage, last, fingers)],
-    ['repeat', again],
+    { keys: opened.black, stretch: stretch + heldChange(stage, last, fingers), crossing: cost, repeat: again },
   );
 }
 
@@ -323,17 +322,16 @@ function crossing(problem: FingeringProblem, i: number, from: Situation, option:
   const [before, stage] = [stages[i - 1], stages[i]];
   if (!isLine(before, stage)) return null;
   const finger = stage.options[option][0];
+  if (finger !== 1 && before.options[from.option][0] !== 1) return null;
   const [a, b] = [before.keys[0], stage.keys[0]];
   const cost = crossingCost(a, before.options[from.option][0], b, finger);
   if (cost === Infinity) return null;
   const { black, reach } = stage.own[option];
   const place = newPlace(problem, i, option, true, from.habit);
-  return step(
-    finger === 1 ? 'under' : 'over',
-    place.to,
-    ['keys', total(black) + reach],
-    ['crossing', cost + place.cost + (from.crossed ? 0 : deepCost(from.lie))],
-  );
+  return step(finger === 1 ? 'under' : 'over', place.to, {
+    keys: total(black) + reach,
+    crossing: cost + place.cost + (from.crossed ? 0 : deepCost(from.lie)),
+  });
 }
 
 /** What is taken back where a hand that had settled with its thumb or fifth finger on a black key leaves by a crossing. */
@@ -348,22 +346,28 @@ function deepCost(lie: Lie): number {
   return cost;
 }
 
-/** The hand goes to another place. */
-function moving(problem: FingeringProblem, i: number, lastOption: number, option: number): FingerStep {
-  const { stages } = problem;
+/** What it costs to take the hand from a grip to another place. */
+function leaving({ stages }: FingeringProblem, i: number, lastOption: number, option: number): number {
   const [before, stage] = [stages[i - 1], stages[i]];
   const [last, fingers] = [before.options[lastOption], stage.options[option]];
-  const { black, reach } = stage.own[option];
   const outer = moveCost(outermost(before.keys), outermost(last), outermost(stage.keys), outermost(fingers), stage.pace);
-  const keys = settledCost(stage, black);
-  const { to } = newPlace(problem, i, option, false, NO_HABIT);
-  if (isLine(before, stage)) return step('shift', to, ['keys', keys + reach], ['shift', outer]);
+  if (isLine(before, stage)) return outer;
   const far = Math.abs(outermost(stage.keys).place - outermost(before.keys).place);
   const chords = before.keys.length > 1 && stage.keys.length > 1;
-  const whole = FINGER_COSTS.chordMove + FINGER_COSTS.chordMoveWide * far;
-  const cost = chords ? Math.min(whole, outer) : FINGER_COSTS.chordShare * outer;
-  const inside = stage.keys.length === 1 ? 'keys' : 'stretch';
-  return step('shift', to, ['keys', keys], [inside, reach], ['shift', cost], ['stretch', heldChange(stage, last, fingers)]);
+  const hand = FINGER_COSTS.chordMove + FINGER_COSTS.chordMoveWide * far;
+  return chords ? Math.min(hand, outer) : FINGER_COSTS.chordShare * outer;
+}
+
+/** The hand goes to another place. */
+function moving(problem: FingeringProblem, i: number, lastOption: number, option: number): FingerStep {
+  const [before, stage] = [problem.stages[i - 1], problem.stages[i]];
+  const { black, reach } = stage.own[option];
+  const keys = settledCost(stage, black);
+  const { to } = newPlace(problem, i, option, false, NO_HABIT);
+  const shift = leaving(problem, i, lastOption, option);
+  if (stage.keys.length === 1) return step('shift', to, { keys: keys + reach, shift });
+  const held = heldChange(stage, before.options[lastOption], stage.options[option]);
+  return step('shift', to, { keys, stretch: reach + held, shift });
 }
 
 /** Every way to go on from a situation to an option of a grip: to stay, to cross, to move. */
@@ -461,14 +465,14 @@ export function solveFingering(problem: FingeringProblem): {
         keep(beginning(problem, i, o), from);
       });
     } else {
-      const best = stages[i - 1].options.map((_, o) => cheapest(reached.filter((r) => r.step.to.option === o)));
+      const best = cheapestByOption(reached, stages[i - 1].options.length);
       stage.options.forEach((_, o) => {
         for (const from of reached) {
           keep(staying(problem, i, from.step.to, o), from);
           keep(crossing(problem, i, from.step.to, o), from);
         }
-        // Where the hand goes anew nothing counts of where it was but the fingers.
-        for (const from of best) if (from !== null) keep(moving(problem, i, from.step.to.option, o), from);
+        const from = bestToLeave(problem, i, best, o);
+        if (from !== null) keep(moving(problem, i, from.step.to.option, o), from);
       });
     }
     reached = [...now.values()];
@@ -479,6 +483,31 @@ export function solveFingering(problem: FingeringProblem): {
   steps.reverse();
   const row = steps.map(({ move, to }, i): Fingered => ({ fingers: inPlace(stages[i].options[to.option], hand), move }));
   return { row, cost: end?.cost ?? 0, steps };
+}
+
+/** The cheapest situation for each way to take the grip before. */
+function cheapestByOption(reached: readonly Reached[], options: number): (Reached | null)[] {
+  const best = new Array<Reached | null>(options).fill(null);
+  for (const r of reached) {
+    const known = best[r.step.to.option];
+    if (known === null || r.cost < known.cost - 1e-9) best[r.step.to.option] = r;
+  }
+  return best;
+}
+
+/** From where it is cheapest to take the hand to another place: there nothing counts of where it was but its fingers. */
+function bestToLeave(problem: FingeringProblem, i: number, best: readonly (Reached | null)[], option: number): Reached | null {
+  let found: Reached | null = null;
+  let least = Infinity;
+  const { held, options } = problem.stages[i];
+  for (const r of best) {
+    if (r === null) continue;
+    const { option: last } = r.step.to;
+    const change = held === null ? 0 : heldChange(problem.stages[i], problem.stages[i - 1].options[last], options[option]);
+    const cost = r.cost + leaving(problem, i, last, option) + change;
+    if (cost < least - 1e-9) [found, least] = [r, cost];
+  }
+  return found;
 }
 
 const cheapest = (reached: readonly Reached[]): Reached | null =>

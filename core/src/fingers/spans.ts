@@ -1,3 +1,4 @@
+import { remembered } from '../lists/remembered.js';
 import { spanOf, type Hands } from '../song/decisions.js';
 
 /** Six spans of a pair of fingers in semitones, from the least to the most that a hand can do. */
@@ -36,6 +37,12 @@ const FIVE_KEYS = [0, 2, 4, 5, 7];
 /** The table for one hand: wide spans grow and shrink with it, and none is wider than the hand. */
 export function spansFor(hands: Hands, hand: 'left' | 'right'): (low: number, high: number) => PairSpan {
   const { comfortable, limit } = spanOf(hands, hand);
+  return tableFor(comfortable, limit);
+}
+
+const tableFor = remembered(20, (comfortable: number, limit: number) => `${comfortable} ${limit}`, layTable);
+
+function layTable(comfortable: number, limit: number): (low: number, high: number) => PairSpan {
   const scaled = (span: number, by: number) => Math.max(1, Math.min(limit, Math.round(span * by)));
   const table: PairSpan[] = [];
   for (const [pair, [practicalMin, comfortableMin, relaxedMin, relaxed, easy, most]] of Object.entries(PAIR_SPANS)) {

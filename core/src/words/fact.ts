@@ -5,6 +5,7 @@ import type { DifficultyFact } from '../difficulty/difficulty.js';
 import type { BoundaryFact } from '../divide/boundaries.js';
 import type { BendFact } from '../fills/dress.js';
 import type { TexturesFault } from '../fills/exchange.js';
+import type { FingerFact } from '../fingers/explain.js';
 import type { FillFact } from '../catalogue/fills/fill.js';
 import type { OpenFault } from '../formats/open.js';
 import type { ArchiveFault } from '../formats/project/archive.js';
@@ -31,6 +32,7 @@ export type Fact =
   | EditFact
   | EndingObstacle
   | FillFact
+  | FingerFact
   | FindingFact
   | FixFact
   | LogFault

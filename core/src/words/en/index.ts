@@ -4,6 +4,7 @@ import { approaches, chords } from './chords.js';
 import { edits } from './edits.js';
 import { faults, notices, refusals } from './files.js';
 import { endings, findings, fixes } from './findings.js';
+import { fingers } from './fingers.js';
 import { parts, playing } from './parts.js';
 import { practice } from './practice.js';
 import { voicing } from './voicing.js';
@@ -15,6 +16,7 @@ export const EN: Sayings<Code, Speech> = {
   ...approaches,
   ...parts,
   ...playing,
+  ...fingers,
   ...findings,
   ...endings,
   ...fixes,

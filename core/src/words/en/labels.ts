@@ -141,7 +141,7 @@ export const MOVES: Readonly<Record<HandPlace['move'], string>> = {
   fresh: 'the hand starts',
   under: 'the thumb passes under',
   over: 'a finger crosses over the thumb',
-  shift: 'the hand jumps',
+  shift: 'the hand moves',
 };
 
 export const CHORD_CHANGES: Readonly<Record<ChordChangeKind, string>> = {

@@ -11,7 +11,7 @@ import { Player } from '../../platform/audio/player';
 import { DeskStore } from '../../platform/state/desk.store';
 import { Offers, type Offer } from '../../ui/offers';
 import { Signs } from '../../ui/signs';
-import { FingerChoice } from './finger-choice';
+import { FingerWhy } from './finger-why';
 import { keysFor } from './sounding';
 import { chordFault, writeChord } from './writing';
 import { Words } from '../../platform/words';
@@ -22,7 +22,7 @@ const ORDINAL: Readonly<Record<number, string>> = { 1: 'as its root', 3: 'as its
 @Component({
   selector: 'jh-note-facts',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FingerChoice, Offers, Signs],
+  imports: [FingerWhy, Offers, Signs],
   templateUrl: './note-facts.html',
   styleUrl: './change-chord.less',
 })

@@ -142,6 +142,14 @@ export class Reasons {
     return sentences(chord.why, this.words.say());
   }
 
+  /** The fingers of its pattern in order, and where they cross; empty where it is played plainly. */
+  protected pattern({ dressed }: PartChord): string {
+    if (!dressed) return '';
+    const places = [...new Set(dressed.notes.map((n) => n.at))];
+    const attacks = places.map((at) => dressed.fingers.filter((_, i) => dressed.notes[i].at === at));
+    return sentences([{ code: 'finger.pattern', attacks }, ...dressed.turns], this.words.say());
+  }
+
   protected change(chord: PartChord): string {
     return changeInShort(chord.moves, this.words.say());
   }

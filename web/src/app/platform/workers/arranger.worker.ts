@@ -4,6 +4,7 @@ import {
   arrangeNearby,
   compareKeys,
   explainAlternative,
+  explainFingerAt,
   schoolPrices,
   levelOptions,
   whatHelps,
@@ -14,6 +15,7 @@ import {
   type Scope,
   type LevelOption,
 } from '@joined-hands/core/arrange';
+import type { FingerReasons } from '@joined-hands/core/fingers';
 import type { VoicingFact } from '@joined-hands/core/left-hand';
 import { simulateLog, type Pass, type PractisedDays } from '@joined-hands/core/practice';
 import { checkDocument, writtenScore, type SongCard } from '@joined-hands/core/sheet';
@@ -96,6 +98,11 @@ const arranger = {
   /** What the search has against another voicing of the chord that is struck at a place; null where nothing. */
   whyNot(document: Document, at: number, pitches: readonly string[]): VoicingFact | null {
     return explainAlternative(document, at, pitches);
+  },
+
+  /** Why the right hand's note at a place has its finger, and what the others would cost; null where none is struck. */
+  whyFinger(document: Document, at: number): FingerReasons | null {
+    return explainFingerAt(document, at);
   },
 
   /** What every school of voicing would cost in a stretch. */
