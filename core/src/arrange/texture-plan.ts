@@ -1,6 +1,14 @@
 import { realiseTextures, type RealisedTexture, type TextureTask } from '../fills/dress.js';
 import { fingerLine } from '../fingers/line.js';
-import { fingerPattern, knownFingers, patternPrint, turnsIn, type Attack, type FingerTurn } from '../fingers/pattern.js';
+import {
+  fingerPattern,
+  knownFingers,
+  leadingFingers,
+  patternPrint,
+  turnsIn,
+  type Attack,
+  type FingerTurn,
+} from '../fingers/pattern.js';
 import type { Fingered, FingeringTask, Grip } from '../fingers/search.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf } from '../pitch/pitch.js';
@@ -38,13 +46,14 @@ export function textureLeftHand(settings: Settings, chords: readonly VoicedChord
 
 /** What a texture strikes together, in order, bottom-up. */
 function attacksIn({ notes }: RealisedTexture): Attack[] {
-  const moments = new Map<Ticks, { at: Ticks; length: Ticks; pitches: string[]; bass: boolean }>();
+  const moments = new Map<Ticks, { at: Ticks; length: Ticks; pitches: string[]; bass: boolean; leads: boolean }>();
   for (const { at, length, pitch, role } of notes) {
     const moment = moments.get(at);
     if (moment) {
       moment.pitches.push(pitch);
       moment.bass = false;
-    } else moments.set(at, { at, length, pitches: [pitch], bass: role === 'bass' });
+      moment.leads = false;
+    } else moments.set(at, { at, length, pitches: [pitch], bass: role === 'bass', leads: role === 'fill' });
   }
   for (const { pitches } of moments.values()) pitches.sort((a, b) => midiOf(a) - midiOf(b));
   return [...moments.values()].sort((a, b) => a.at - b.at);
@@ -70,13 +79,16 @@ function patternFingers(
   how: FingeringTask,
 ): FingersOfChord[] {
   const known = new Map<string, readonly Fingered[]>();
+  const basses = chords.map((c, i) => attacks[i].at(0)?.pitches[0] ?? c.pitches[0]);
   const patterns = attacks.flatMap((all, i) => (all.length === 0 || isLine(all) ? [] : [i]));
   const longest = patterns.toSorted((a, b) => attacks[b].length - attacks[a].length || a - b);
   return longest.map((i): FingersOfChord => {
     const all = attacks[i];
     const shape = dressed[i]?.shaped === true ? chords[i] : null;
-    const pins = knownFingers(all, shape, how.hands);
-    const same = samePrint(all, shape);
+    const taken = knownFingers(all, shape, how.hands);
+    const lead = leadingFingers(all, basses[i + 1] ?? null);
+    const pins = taken.map((pin, k) => pin ?? lead[k]);
+    const same = samePrint(all, shape, lead);
     const given = known.get(same) ?? known.get(patternPrint(all, pins));
     if (given) {
       known.set(same, given);
@@ -93,10 +105,10 @@ function patternFingers(
 }
 
 /** A pattern by its very keys, and those of the shape that it takes. */
-function samePrint(attacks: readonly Attack[], shape: VoicedChord | null): string {
+function samePrint(attacks: readonly Attack[], shape: VoicedChord | null, lead: readonly (readonly number[] | null)[]): string {
   const [{ at }] = attacks;
   const struck = attacks.map((a) => `${a.at - at}=${a.pitches.join('+')}`);
-  return [...struck, ...(shape?.pitches ?? []), ...(shape?.fingers ?? [])].join(' ');
+  return [...struck, ...(shape?.pitches ?? []), ...(shape?.fingers ?? []), ...lead].join(' ');
 }
 
 /** Fingers for single notes that lead from chord to chord, as a line. */

@@ -76,6 +76,8 @@ export const FINGER_COSTS = {
   heldChange: 120,
   /** Repeated quickly, more than once, by the same finger. */
   repeatFast: 6,
+  /** Another finger for a note of the melody than it was learned with, before chord notes or fills were added. */
+  relearn: 3,
   /** What a stretch inside a chord weighs against one between notes. */
   inChord: 3,
   /** A chord of a fifth or more without the fifth finger on its outer key. */

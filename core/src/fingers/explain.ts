@@ -17,7 +17,7 @@ export interface FingerTerm {
   readonly cost: number;
 }
 
-const TERMS: readonly FingerTermName[] = ['keys', 'stretch', 'crossing', 'shift', 'repeat'];
+const TERMS: readonly FingerTermName[] = ['keys', 'stretch', 'crossing', 'shift', 'repeat', 'learned'];
 
 /** Another finger for a note: what the whole phrase would cost more, how often the hand would go to another place more, and its terms. */
 export interface RivalFinger {
@@ -39,6 +39,8 @@ export type FingerFact =
   | FingerTurn
   /** The fingers of a pattern, attack by attack, bottom-up. */
   | { readonly code: 'finger.pattern'; readonly attacks: readonly (readonly number[])[] }
+  /** Alone the melody has another finger here: what is played with it takes this one. */
+  | { readonly code: 'finger.yields'; readonly alone: number }
   /** The pianist chose it. */
   | { readonly code: 'finger.chosen' }
   /** The phrase begins, and the hand plays so many notes before it moves; all of it where `whole`. */
@@ -52,7 +54,7 @@ export type FingerFact =
   | {
       readonly code: 'finger.instead';
       readonly finger: number;
-      readonly because: 'move' | 'crossing' | 'stretch' | 'black' | 'again' | 'even';
+      readonly because: 'move' | 'crossing' | 'stretch' | 'black' | 'again' | 'learned' | 'even';
       readonly moves: number;
     };
 
@@ -123,9 +125,15 @@ export function fingerReasons(
   const before = new Map(termsOf(now).map(({ term, cost }) => [term, cost]));
   return {
     finger,
-    facts: [...(grips[index].pin ? [{ code: 'finger.chosen' } as const] : []), cameHere(now, index, finger)],
+    facts: [...own(grips[index], finger), cameHere(now, index, finger)],
     others: rivals.map((rival) => ({ more: rival.more, fact: againstIt(rival, before) })),
   };
+}
+
+/** What a finger owes to the pianist's choice, or to what is struck with the melody. */
+function own({ pin, learned }: Grip, finger: number): FingerFact[] {
+  if (pin) return [{ code: 'finger.chosen' }];
+  return learned && learned !== finger ? [{ code: 'finger.yields', alone: learned }] : [];
 }
 
 /** How the hand came to a note. */
@@ -155,6 +163,7 @@ const BECAUSE = {
   crossing: 'crossing',
   shift: 'move',
   repeat: 'again',
+  learned: 'learned',
 } as const satisfies Record<FingerTermName, string>;
 
 /** What decides against another finger: the kind of charge by which its phrase costs most more. */

@@ -39,7 +39,9 @@ export function fingerLine(grips: readonly Grip[], task: FingeringTask): Fingere
 /** A phrase as text: two with the same one are the same to play. */
 function printOf(grips: readonly Grip[]): string {
   const start = grips[0].at;
-  return grips.map((g) => `${g.at - start}:${g.length}:${g.pitches.join()}:${g.pin?.join('') ?? ''}${g.held ?? ''}`).join(' ');
+  return grips
+    .map((g) => `${g.at - start}:${g.length}:${g.pitches.join()}:${g.pin?.join('') ?? ''}${g.held ?? ''}${g.learned ?? ''}`)
+    .join(' ');
 }
 
 const movesIn = (row: readonly Fingered[]): number => row.filter((f) => f.move !== 'stay').length;

@@ -4,7 +4,7 @@ import { isBlackKey, midiOf, type Pitch } from '../pitch/pitch.js';
 import { handsOf, HAND_PROFILES, type HandProfile } from '../song/decisions.js';
 import { TICKS_PER_QUARTER } from '../time/ticks.js';
 import { fingeringProblem, solveFingering, stepsTo, type FingeringProblem, type Situation } from './search.js';
-import { fingerPattern, knownFingers, type Attack } from './pattern.js';
+import { fingerPattern, knownFingers, leadingFingers, type Attack } from './pattern.js';
 
 const half = TICKS_PER_QUARTER / 2;
 
@@ -15,6 +15,7 @@ function attacksOf(words: string, keys: readonly Pitch[]): Attack[] {
     length: half,
     pitches: word.split('+').map((step) => keys[Number(step)]),
     bass: i === 0,
+    leads: false,
   }));
 }
 
@@ -81,6 +82,24 @@ describe('patterns of the left hand, in every key', () => {
     expect(play('E3 G3+C4 G3+C4')).toEqual([[5], [3, 1], [3, 1]]);
     expect(play('C2 E3+G3+C4 G3+C4')).toEqual([[5], [5, 3, 1], [3, 1]]);
     expect(play('E3 G3 C4')).toEqual([[5], [3], [1]]);
+  });
+
+  it('single notes that lead down by step to the next bass are its neighbours', () => {
+    const line = (words: string, next: Pitch | null) => {
+      const attacks = words.split(' ').map((word, i) => ({
+        at: i * half,
+        length: half,
+        pitches: [word.replace('>', '')],
+        bass: i === 0,
+        leads: word.endsWith('>'),
+      }));
+      return leadingFingers(attacks, next).map((pin) => pin?.[0] ?? 0);
+    };
+    expect(line('C3 G3 D3>', 'C3')).toEqual([0, 0, 4]);
+    expect(line('C3 F3> E3> D3>', 'C3')).toEqual([0, 2, 3, 4]);
+    expect(line('C3 G3 B2>', 'C3')).toEqual([0, 0, 0]);
+    expect(line('C3 G3 A3>', 'C3')).toEqual([0, 0, 0]);
+    expect(line('C3 G3 D3>', null)).toEqual([0, 0, 0]);
   });
 
   it('cost no more than anything else that could be tried over one bar', () => {

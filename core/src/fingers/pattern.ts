@@ -18,6 +18,8 @@ export interface Attack {
   readonly pitches: readonly Pitch[];
   /** True for a single note that is the chord's bass. */
   readonly bass: boolean;
+  /** True for a single note that is none of the chord but leads to the next one. */
+  readonly leads: boolean;
 }
 
 /** Semitones from which a bass lies apart from its chord: a fourth. */
@@ -41,7 +43,7 @@ export function knownFingers(attacks: readonly Attack[], shape: LearnedShape | n
   const octave = spans(1, BASS_FINGER).practicalMax >= OCTAVE;
   const chords = attacks.filter((a) => a.pitches.length > 1 && !isOctave(a));
   const lowest = Math.min(...chords.map((a) => midiOf(a.pitches[0])));
-  const keys = attacks.flatMap((a) => a.pitches.map(midiOf));
+  const keys = attacks.filter((a) => !a.leads).flatMap((a) => a.pitches.map(midiOf));
   const bass = Math.max(...keys) - Math.min(...keys) >= FIFTH ? Math.min(...keys) : null;
   return attacks.map((attack) => {
     const { pitches } = attack;
@@ -62,6 +64,26 @@ function fingersIn(shape: LearnedShape, pitches: readonly Pitch[]): number[] | n
 }
 
 const isOctave = ({ pitches }: Attack): boolean => pitches.length === 2 && midiOf(pitches[1]) - midiOf(pitches[0]) === OCTAVE;
+
+/** Widest step of a line in semitones: that of a harmonic minor scale. */
+const STEP = 3;
+
+/**
+ * Fingers for the single notes at the end of a pattern that lead down by step to the bass of the next chord, which is 5: its neighbours 4, 3
+ * and 2 before it. Null for every other attack.
+ */
+export function leadingFingers(attacks: readonly Attack[], next: Pitch | null): (readonly number[] | null)[] {
+  const pins: (readonly number[] | null)[] = attacks.map(() => null);
+  let to = next === null ? -Infinity : midiOf(next);
+  for (let k = attacks.length - 1, finger = BASS_FINGER - 1; k > 0 && finger > 1; k--, finger--) {
+    const { pitches, leads } = attacks[k];
+    const [midi] = pitches.map(midiOf);
+    if (!leads || pitches.length > 1 || midi <= to || midi - to > STEP) break;
+    pins[k] = [finger];
+    to = midi;
+  }
+  return pins;
+}
 
 /** A pattern as text: over a shape of the same distances and colours it is the same to play, wherever it stands. */
 export function patternPrint(attacks: readonly Attack[], known: readonly (readonly number[] | null)[]): string {
@@ -103,7 +125,9 @@ export function fingerPattern(
 export function turnsIn(attacks: readonly Attack[], row: readonly Fingered[]): FingerTurn[] {
   const turns = row.flatMap(({ move, fingers }, i): FingerTurn[] => {
     if (move !== 'under' && move !== 'over') return [];
-    const finger = move === 'under' ? row[i - 1].fingers[0] : fingers[0];
+    // The pattern goes round: before its first attack comes the last.
+    const [before] = row[(i + row.length - 1) % row.length].fingers;
+    const finger = move === 'under' ? before : fingers[0];
     return [{ code: 'finger.turns', move, finger, pitch: attacks[i].pitches[0] }];
   });
   return [...new Map(turns.map((t) => [`${t.move} ${t.finger} ${t.pitch}`, t])).values()];

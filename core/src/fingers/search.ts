@@ -29,6 +29,8 @@ export interface Grip {
   readonly pitches: readonly Pitch[];
   /** Fingers that the player chose, bottom-up, or null. */
   readonly pin?: readonly number[] | null;
+  /** The finger that its outermost key was learned with before anything was added to it. */
+  readonly learned?: number | null;
   /** True where a phrase begins: the hand is free to go anywhere before it. */
   readonly fresh?: boolean;
   /** A key that is still held from the grip before, so that its finger stays. */
@@ -67,6 +69,8 @@ interface Stage {
 interface OwnCost {
   readonly reach: number;
   readonly black: readonly number[];
+  /** What it costs that the melody's note was learned with another finger. */
+  readonly relearned: number;
 }
 
 /** The fingering search over a row of grips, ready to be solved or to have a given fingering priced. */
@@ -107,8 +111,10 @@ export function fingeringProblem(grips: readonly Grip[], { hands, hand, tempo, k
           ? blackCost(k, fingers[j], before, after)
           : blackCost(k, fingers[j], keys[j - 1] ?? null, keys[j + 1] ?? null),
       );
+      const relearned = grip.learned && grip.learned !== outermost(fingers) ? FINGER_COSTS.relearn : 0;
       // What no hand of this size reaches is taken as wide as it goes and reported elsewhere.
-      return { reach: inside < Infinity ? inside : PINNED_MOST + 5 - outermost(fingers) + fingers[0] - 1, black };
+      const wide = PINNED_MOST + 5 - outermost(fingers) + fingers[0] - 1;
+      return { reach: inside < Infinity ? inside : wide, black, relearned };
     });
     const last = grips[i - 1];
     const pace = last
@@ -182,8 +188,8 @@ export interface Situation {
   readonly habit: Habit;
 }
 
-/** What a fingering is charged for: black keys under outer fingers, an opened hand, crossings, moves and keys struck again. */
-export type FingerTermName = 'keys' | 'stretch' | 'crossing' | 'shift' | 'repeat';
+/** What a fingering is charged for: black keys under outer fingers, an opened hand, crossings, moves, keys struck again, a finger that was learned otherwise. */
+export type FingerTermName = 'keys' | 'stretch' | 'crossing' | 'shift' | 'repeat' | 'learned';
 
 /** A step from grip to grip: how the hand goes, what each kind of it costs, and where the hand is then. */
 export interface FingerStep {
@@ -196,9 +202,10 @@ export interface FingerStep {
 function step(
   move: Fingered['move'],
   to: Situation,
-  { keys = 0, stretch = 0, crossing = 0, shift = 0, repeat = 0 }: Partial<Record<FingerTermName, number>>,
+  { keys = 0, stretch = 0, crossing = 0, shift = 0, repeat = 0, learned = 0 }: Partial<Record<FingerTermName, number>>,
 ): FingerStep {
-  return { move, to, costs: { keys, stretch, crossing, shift, repeat }, cost: keys + stretch + crossing + shift + repeat };
+  const cost = keys + stretch + crossing + shift + repeat + learned;
+  return { move, to, costs: { keys, stretch, crossing, shift, repeat, learned }, cost };
 }
 
 /** The grip before and this one both hold a single key. */
@@ -232,10 +239,10 @@ function habitAfter(
 /** The first grip of a phrase, wherever the hand was. */
 function beginning(problem: FingeringProblem, i: number, option: number): FingerStep {
   const stage = problem.stages[i];
-  const { black, reach } = stage.own[option];
+  const { black, reach, relearned: learned } = stage.own[option];
   const { to } = newPlace(problem, i, option, false, NO_HABIT);
   const keys = settledCost(stage, black);
-  return step('fresh', to, stage.keys.length === 1 ? { keys: keys + reach } : { keys, stretch: reach });
+  return step('fresh', to, stage.keys.length === 1 ? { keys: keys + reach, learned } : { keys, stretch: reach, learned });
 }
 
 /** The share of a black key's cost that stays where the hand has come to lie over the scale; a key beside the scale is not part of its place. */
@@ -309,7 +316,13 @@ function staying(problem: FingeringProblem, i: number, from: Situation, option: 
   return step(
     'stay',
     { lie: opened.lie, print, option, crossed: from.crossed, habit },
-    { keys: opened.black, stretch: stretch + heldChange(stage, last, fingers), crossing: cost, repeat: again },
+    {
+      keys: opened.black,
+      stretch: stretch + heldChange(stage, last, fingers),
+      crossing: cost,
+      repeat: again,
+      learned: stage.own[option].relearned,
+    },
   );
 }
 
@@ -330,6 +343,7 @@ function crossing(problem: FingeringProblem, i: number, from: Situation, option:
   const place = newPlace(problem, i, option, true, from.habit);
   return step(finger === 1 ? 'under' : 'over', place.to, {
     keys: total(black) + reach,
+    learned: stage.own[option].relearned,
     crossing: cost + place.cost + (from.crossed ? 0 : deepCost(from.lie)),
   });
 }
@@ -361,13 +375,13 @@ function leaving({ stages }: FingeringProblem, i: number, lastOption: number, op
 /** The hand goes to another place. */
 function moving(problem: FingeringProblem, i: number, lastOption: number, option: number): FingerStep {
   const [before, stage] = [problem.stages[i - 1], problem.stages[i]];
-  const { black, reach } = stage.own[option];
+  const { black, reach, relearned: learned } = stage.own[option];
   const keys = settledCost(stage, black);
   const { to } = newPlace(problem, i, option, false, NO_HABIT);
   const shift = leaving(problem, i, lastOption, option);
-  if (stage.keys.length === 1) return step('shift', to, { keys: keys + reach, shift });
+  if (stage.keys.length === 1) return step('shift', to, { keys: keys + reach, shift, learned });
   const held = heldChange(stage, before.options[lastOption], stage.options[option]);
-  return step('shift', to, { keys, stretch: reach + held, shift });
+  return step('shift', to, { keys, stretch: reach + held, shift, learned });
 }
 
 /** Every way to go on from a situation to an option of a grip: to stay, to cross, to move. */

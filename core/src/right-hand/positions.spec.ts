@@ -1,7 +1,7 @@
-import { startOf } from './positions.js';
+import { movesOf, startOf } from './positions.js';
 import { ENGLISH, MOVE_LABELS } from '../words/index.js';
 import { describe, expect, it } from 'vitest';
-import { demo, documentOf, songOf } from '../../testing/songs.js';
+import { demo, DEMOS, documentOf, songOf } from '../../testing/songs.js';
 import { arrange } from '../arrange/arrange.js';
 import { midiOf } from '../pitch/pitch.js';
 import { setFingers } from '../song/edits.js';
@@ -33,6 +33,29 @@ describe('where the right hand lies', () => {
       }
       part.places.slice(1).forEach((p, i) => expect(p.start).toBeGreaterThan(part.places[i].start));
     }
+  });
+
+  it('is true of every note: one finger a key in a place, the thumb where it is said to be', () => {
+    for (const name of DEMOS)
+      for (const part of arrange(demo(name)).parts)
+        part.places.forEach((place, i) => {
+          const own = part.melody.filter((n) => n.at >= place.start && n.at < (part.places[i + 1]?.start ?? part.end));
+          const fingers = new Map(own.map((n) => [n.pitch, n.finger]));
+          for (const note of own) expect(fingers.get(note.pitch)).toBe(note.finger);
+          expect(new Set(fingers.values()).size).toBe(fingers.size);
+          const thumb = own.find((n) => n.finger === 1);
+          if (thumb) expect(place.thumb).toBe(thumb.pitch);
+          for (const note of own) expect(midiOf(place.thumb)).toBeLessThanOrEqual(midiOf(note.pitch));
+        });
+  });
+
+  it('is told as a whole: that the hand stays, or where it goes', () => {
+    const told = (name: string, number: number) => {
+      const { parts, bars } = arrange(demo(name));
+      return movesOf(parts[number - 1].places, bars).map(ENGLISH.fact);
+    };
+    expect(told('harbour-glass.abc', 1)).toEqual(['The hand stays there for the whole part.']);
+    expect(told('harbour-glass.abc', 4)).toEqual(['Bar 15, count 3: the hand moves; thumb on the F above middle C.']);
   });
 
   it('follows a finger that the pianist chose', () => {

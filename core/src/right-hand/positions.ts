@@ -1,5 +1,6 @@
 import { scaleOf, type Key } from '../harmony/key.js';
 import { midiOf, nameOf, pitchParts, type NoteName, type Pitch } from '../pitch/pitch.js';
+import { placeOf, type Bar, type Place } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Fingered, Grip } from '../fingers/search.js';
 
@@ -86,6 +87,19 @@ export interface StartFact {
   readonly code: 'hand.starts';
   readonly thumb: Pitch;
   readonly first: { readonly pitch: Pitch; readonly finger: number } | null;
+}
+
+/** Whether the hand stays in its place through a part, or where, how and to which key under its thumb it goes. */
+export type MoveFact =
+  | { readonly code: 'hand.stays' }
+  | { readonly code: 'hand.goes'; readonly move: HandPlace['move']; readonly at: Place; readonly thumb: Pitch };
+
+/** Every move of a hand after it has begun, in order; that it stays where there is none. */
+export function movesOf(places: readonly HandPlace[], bars: readonly Bar[]): MoveFact[] {
+  const moves = places
+    .slice(1)
+    .map(({ start, move, thumb }): MoveFact => ({ code: 'hand.goes', move, at: placeOf(bars, start), thumb }));
+  return moves.length > 0 ? moves : [{ code: 'hand.stays' }];
 }
 
 export function startOf({ thumb }: HandPlace, first: Pitch, finger: number | null): StartFact {

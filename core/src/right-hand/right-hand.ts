@@ -44,7 +44,7 @@ export interface RightHandTask {
 /** Fingers the tune and the chord notes that hang from it, phrase by phrase. */
 export function fingerRightHand(task: RightHandTask): RightHand {
   const { hands, tempo, key } = task;
-  const grips = gripsOf(task);
+  const grips = withLearned(gripsOf(task), task);
   const row = fingerLine(grips, { hands, hand: 'right', tempo, key });
   const fingers = new Map(grips.map((g, i) => [g.at, { pitches: g.pitches, fingers: row[i].fingers }]));
   return {
@@ -56,6 +56,16 @@ export function fingerRightHand(task: RightHandTask): RightHand {
       return grip ? (grip.fingers[grip.pitches.indexOf(pitch)] ?? null) : null;
     },
   };
+}
+
+/** The grips with the fingers that the melody has alone, where chord notes or fills are added to it. */
+function withLearned(grips: readonly Grip[], task: RightHandTask): readonly Grip[] {
+  if (task.under.length === 0 && task.fills.length === 0) return grips;
+  const { hands, tempo, key } = task;
+  const alone = gripsOf({ ...task, under: [], fills: [] });
+  const row = fingerLine(alone, { hands, hand: 'right', tempo, key });
+  const fingers = new Map(alone.map((g, i) => [g.at, row[i].fingers[0]]));
+  return grips.map((g) => ({ ...g, learned: fingers.get(g.at) ?? null }));
 }
 
 const bottomUp = (pitch: Pitch, held: Pitch | null): Pitch[] =>

@@ -6,7 +6,7 @@ import { togetherPoints, type Together } from '../join/together.js';
 import type { VoiceMove } from '../left-hand/reasons.js';
 import { shapeOf } from '../left-hand/shapes.js';
 import { nameOf, type NoteName, type Pitch } from '../pitch/pitch.js';
-import { startOf, type StartFact } from '../right-hand/positions.js';
+import { movesOf, startOf, type MoveFact, type StartFact } from '../right-hand/positions.js';
 import type { Song } from '../song/song.js';
 import { barAt, type Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
@@ -36,6 +36,8 @@ export interface LessonPart {
   readonly repeats: RepeatPlace | null;
   /** Where the right hand begins; null where it rests. */
   readonly start: StartFact | null;
+  /** Where the right hand goes from there, or that it stays. */
+  readonly moves: readonly MoveFact[];
   readonly notes: readonly LessonNote[];
   readonly chords: readonly LessonChord[];
   /** For every chord, with which note it falls, on which count. */
@@ -63,6 +65,7 @@ export function lessonOf({ song, parts, bars, hardest }: Arrangement): Lesson {
         part,
         repeats: repeatPlace(part, bars),
         start: first && part.places[0] ? startOf(part.places[0], first.pitch, first.finger) : null,
+        moves: first ? movesOf(part.places, bars) : [],
         notes: notesOf(part, bars),
         chords: chordsOf(part),
         together: joinsOf(part, bars),

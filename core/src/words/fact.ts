@@ -18,7 +18,7 @@ import type { LogFault } from '../practice/log.js';
 import type { TodayFact } from '../practice/today.js';
 import type { VerdictFact } from '../practice/verdict.js';
 import type { EditFact } from '../song/edit.js';
-import type { StartFact } from '../right-hand/positions.js';
+import type { MoveFact, StartFact } from '../right-hand/positions.js';
 
 /** Everything that can be said, as data. A catalogue has words for each code. */
 export type Fact =
@@ -36,6 +36,7 @@ export type Fact =
   | FindingFact
   | FixFact
   | LogFault
+  | MoveFact
   | Notice
   | OpenFault
   | QuestionEntry['fact']

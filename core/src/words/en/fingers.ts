@@ -22,6 +22,7 @@ const AGAINST: Readonly<Record<Exclude<FactOf<'finger.instead'>['because'], 'eve
   stretch: 'would stretch the hand further',
   black: 'would put the thumb or the fifth finger on a black key',
   again: 'would have to strike the same key again too quickly',
+  learned: 'would not be the finger that the melody has alone',
 };
 
 const until = (notes: number, say: Speech): string => (notes === 1 ? '' : `, and plays ${say.countInWords(notes, 'note')} there`);
@@ -29,6 +30,7 @@ const until = (notes: number, say: Speech): string => (notes === 1 ? '' : `, and
 /** Why a note has its finger. */
 export const fingers: Sayings<CodesOf<'finger'>, Speech> = {
   'finger.chosen': () => 'You chose this finger.',
+  'finger.yields': ({ alone }) => `Alone the melody has finger ${alone} here; what is played with it takes this one.`,
   'finger.begins': ({ notes, whole }, say) =>
     whole
       ? 'The hand begins here and plays the whole phrase without moving.'

@@ -1,6 +1,8 @@
 import type { BoundaryTerm } from '../../divide/boundaries.js';
 import type { CodesOf, Sayings } from '../fact.js';
 import type { Speech } from '../speech.js';
+import { capital } from '../text.js';
+import { MOVES } from './labels.js';
 
 /** What speaks for a cut, or against it, in a phrase. */
 const SIGNS: Readonly<Record<BoundaryTerm['term'], string>> = {
@@ -59,6 +61,11 @@ export const playing: Sayings<CodesOf<'hand' | 'fill' | 'bend'>, Speech> = {
     first
       ? `Thumb on ${say.pianoKey(thumb)}; start with finger ${first.finger} on ${say.pitch(first.pitch)}.`
       : `Thumb on ${say.pianoKey(thumb)}.`,
+  'hand.stays': () => 'The hand stays there for the whole part.',
+  'hand.goes': ({ move, at, thumb }, say) =>
+    move === 'under'
+      ? `${capital(say.place(at))}: the thumb passes under to ${say.pianoKey(thumb)}.`
+      : `${capital(say.place(at))}: ${MOVES[move]}; thumb on ${say.pianoKey(thumb)}.`,
   'fill.broken': ({ symbol, from }, say) => `${say.symbol(symbol)} broken upwards from the melody’s ${say.pitch(from)}.`,
   'fill.echo': ({ notes, higher }, say) =>
     `An echo: the last notes, ${say.pitches(notes)}, an octave ${higher ? 'higher' : 'lower'}.`,

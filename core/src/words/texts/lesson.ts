@@ -7,6 +7,7 @@ import { partTitle, repeats, together } from '../en/music.js';
 import { changeInShort } from '../en/voicing.js';
 import type { Speech } from '../speech.js';
 import { capital } from '../text.js';
+import { sentences } from '../words.js';
 
 /** A lesson as plain text. */
 export function lessonText(arrangement: Arrangement, say: Speech): string {
@@ -14,10 +15,10 @@ export function lessonText(arrangement: Arrangement, say: Speech): string {
   const lines = [lesson.song.title, `${say.key(lesson.song.key)}, ${meterName(lesson.song.meters[0])}, ♩ = ${lesson.song.tempo}`];
   const hardest = hardestAdvice(lesson, say);
   if (hardest) lines.push(hardest);
-  for (const { part, repeats: as, start, notes, chords, together: joins, watch } of lesson.parts) {
+  for (const { part, repeats: as, start, moves, notes, chords, together: joins, watch } of lesson.parts) {
     lines.push('', `Part ${part.number} · ${partTitle(part)}`);
     if (as) lines.push(`  ${capital(repeats(as))}.`);
-    lines.push(`  Start: ${start ? say.fact(start) : 'The right hand rests.'}`);
+    lines.push(`  Start: ${start ? sentences([start, ...moves], say) : 'The right hand rests.'}`);
     lines.push(`  Right hand: ${notes.map((n) => say.note(n.letter) + (n.finger ? `(${n.finger})` : '')).join(' ')}`);
     for (const c of chords) {
       const change = changeInShort(c.moves, say);

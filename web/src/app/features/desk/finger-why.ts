@@ -30,8 +30,8 @@ import { FingerChoice } from './finger-choice';
         }
       </ul>
       <p class="scale">
-        How much harder the phrase would get. Passing the thumb under adds about 3, moving the hand up to 9, and less where the melody
-        gives it time.
+        How much harder the phrase would get. Passing the thumb under adds about 3, moving the hand up to 9, and less where the
+        melody gives it time.
       </p>
     }
   `,

@@ -7,9 +7,19 @@ import {
   worksheet,
   type Join,
   type LessonChord,
+  type LessonPart,
   type RepeatPlace,
 } from '@joined-hands/core/sheet';
-import { capital, CAUTION, changeInShort, hardestAdvice, partTitle, repeatWords, togetherWords } from '@joined-hands/core/words';
+import {
+  capital,
+  CAUTION,
+  changeInShort,
+  hardestAdvice,
+  partTitle,
+  repeatWords,
+  sentences,
+  togetherWords,
+} from '@joined-hands/core/words';
 import { meterName } from '@joined-hands/core/time';
 import { LittleKeyboard, octavesOf } from '../../ui/little-keyboard';
 import { Signs } from '../../ui/signs';
@@ -51,6 +61,11 @@ export class Paper {
 
   protected repeatOf(repeats: RepeatPlace): string {
     return capital(repeatWords(repeats));
+  }
+
+  /** Where the right hand begins, and where it goes from there. */
+  protected placeWords({ start, moves }: LessonPart): string {
+    return start ? sentences([start, ...moves], this.words.say()) : '';
   }
 
   protected change(chord: LessonChord): string {
