@@ -47,6 +47,7 @@ export function knownFingers(attacks: readonly Attack[], shape: LearnedShape | n
   const bass = Math.max(...keys) - Math.min(...keys) >= FIFTH ? Math.min(...keys) : null;
   return attacks.map((attack) => {
     const { pitches } = attack;
+    if (attack.leads) return null;
     const known = shape ? fingersIn(shape, pitches) : null;
     if (known && reaches(pitches.map(midiOf), known, spans)) return known;
     if (isOctave(attack)) return [BASS_FINGER, 1];
