@@ -89,7 +89,7 @@ export const FINGER_COSTS = {
   chordShare: 0.6,
   /** The weaker fingers, where all else is equal. */
   weak: [0, 0, 0, 0.01, 0.05, 0.1],
-};
+} as const;
 
 /** Seconds of silence before a note within which a hand can move in peace, and from note to note after which one is long. */
 export const BREATH = 0.3;
@@ -129,7 +129,8 @@ const CHORD_NAMES = 4;
 /** True for a phrase, as MIDI numbers, that goes over the notes of one chord and over more than an octave. */
 export function liesWide(midis: readonly number[]): boolean {
   const names = new Set(midis.map((m) => m % 12)).size;
-  return names <= CHORD_NAMES && Math.max(...midis) - Math.min(...midis) > OCTAVE;
+  const [low, high] = midis.reduce(([l, h], m) => [Math.min(l, m), Math.max(h, m)], [Infinity, -Infinity]);
+  return names <= CHORD_NAMES && high - low > OCTAVE;
 }
 
 /** What a crossing from one key to another costs; Infinity where the fingers do not cross or cannot. */

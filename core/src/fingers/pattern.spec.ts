@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
+import { leastOf } from '../../testing/fingerings.js';
 import { ALL_KEYS, scaleFrom } from '../../testing/tunes.js';
 import { isBlackKey, midiOf, type Pitch } from '../pitch/pitch.js';
 import { handsOf, HAND_PROFILES, type HandProfile } from '../song/decisions.js';
 import { TICKS_PER_QUARTER } from '../time/ticks.js';
-import { fingeringProblem, solveFingering, stepsTo, type FingeringProblem, type Situation } from './search.js';
+import { fingeringProblem, solveFingering } from './search.js';
 import { fingerPattern, knownFingers, leadingFingers, type Attack } from './pattern.js';
 
 const half = TICKS_PER_QUARTER / 2;
@@ -103,14 +104,6 @@ describe('patterns of the left hand, in every key', () => {
   });
 
   it('cost no more than anything else that could be tried over one bar', () => {
-    const least = (problem: FingeringProblem, i: number, from: Situation | null): number =>
-      i === problem.stages.length
-        ? 0
-        : Math.min(
-            ...problem.stages[i].options.flatMap((_, o) =>
-              stepsTo(problem, i, from, o).map((step) => step.cost + least(problem, i + 1, step.to)),
-            ),
-          );
     for (const profile of HAND_PROFILES)
       for (const words of ['0 4 2 4', '0 2+4 7 2+4', '0 4 7 9 7 4', '0 4 2+4 7', '0 4 8 9'])
         for (const key of ALL_KEYS.filter((_, i) => i % 5 === 0)) {
@@ -118,7 +111,7 @@ describe('patterns of the left hand, in every key', () => {
           const hands = handsOf(profile);
           const grips = attacks.map((a, i) => ({ ...a, pin: knownFingers(attacks, null, hands)[i] }));
           const problem = fingeringProblem(grips, { hands, hand: 'left', tempo: 100, key });
-          expect(solveFingering(problem).cost).toBeCloseTo(least(problem, 0, null), 6);
+          expect(solveFingering(problem).cost).toBeCloseTo(leastOf(problem), 6);
         }
   });
 });
