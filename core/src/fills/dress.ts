@@ -1,15 +1,16 @@
 import { intervalOf, toneFor } from '../harmony/naming.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
+import { reachableBy } from '../fingers/chords.js';
 import { CLEAR_OF_TUNE, muddiness } from '../left-hand/costs.js';
 import type { VoicedChord } from '../left-hand/voice.js';
-import { midiOf, nameOf, pitchAt, transposePitch, type Pitch } from '../pitch/pitch.js';
+import { midiOf, nameOf, pitchAt, pitchClass, transposeName, transposePitch, type NoteName, type Pitch } from '../pitch/pitch.js';
 import type { SoundingNote } from '../join/collisions.js';
 import { KEYBOARDS, spanOf, type Hands, type Walk } from '../song/decisions.js';
 import type { Texture } from '../song/texture-data.js';
 import { barAt, firstAtOrAfter, type Bar } from '../time/bars.js';
 import { barTicks, countTicks } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
-import type { Key } from '../harmony/key.js';
+import { scaleOf, type Key } from '../harmony/key.js';
 import { patternFor } from './texture.js';
 import { leadIn, stepBeside } from './walk.js';
 
@@ -107,10 +108,10 @@ function dress(
   const first = chord.at === bar.start && bar.lead === 0 ? (bar.number - 1) % pattern.length : 0;
   const walk = walkAt?.(chord.at) ?? 'none';
   const target = bassOf(next);
-  const attacks = withWalk(attacksOf(chord, pattern, first, barTicks(bar.meter)), chord, target, walk, bar, key);
+  const written = attacksOf(chord, pattern, first, barTicks(bar.meter));
+  const attacks = withWalk(fitted(written, pattern, chord, countTicks(bar.meter)), chord, target, walk, bar, key);
   const bends = new Bends();
-  const withChord = pattern.some((row) => row.includes('u'));
-  const grounds = degreesFrom(parsed, chord, hands, withChord, key);
+  const grounds = degreesFrom(parsed, chord, hands, key);
   const notes: DressedNote[] = [];
   let before: readonly Pitch[] = [];
   for (const { at, length, token, step } of attacks) {
@@ -127,12 +128,15 @@ function dress(
     const low = /^(1|5,|8|p)$/.test(token) && pitches.length === 1;
     const stays = token === 'p' && !isChordNote(parsed, pitches[0]);
     if (stays) bends.add({ code: 'bend.pedal-note', pitch: pitches[0], symbol: chord.symbol });
-    for (const pitch of pitches) notes.push({ at, length, pitch, role: walks || stays ? 'fill' : low ? 'bass' : 'chord' });
+    for (const pitch of pitches) {
+      const foreign = walks || (token !== 'p' && !isChordNote(parsed, pitch)) || stays;
+      notes.push({ at, length, pitch, role: foreign ? 'fill' : low ? 'bass' : 'chord' });
+    }
     before = pitches;
   }
-  // Where the very first attack has no room the plain chord is struck instead.
-  if (notes.length === 0 || notes[0].at !== chord.at) return null;
-  const shaped = pattern.some((row) => row.some((token) => token === 'c' || token === 'u'));
+  // Where the very first attack has no room the plain chord is struck instead; a pattern that begins with a rest begins with it.
+  if (notes.length === 0 || notes[0].at !== attacks[0].at) return null;
+  const shaped = attacks.some(({ token }) => SHAPE_TOKENS.includes(token));
   return { texture, shaped, notes, bends: bends.all() };
 }
 
@@ -160,6 +164,33 @@ function withWalk(
   return [...kept, ...steps.map((step, k) => ({ at: from + k * count, length: count, token: 'w', step }))];
 }
 
+/** Tokens that strike the chord as it was learned, whole or without its bass. */
+const SHAPE_TOKENS: readonly string[] = ['c', 'u', 'b', 'r'];
+
+/** True for a token that strikes the third or the seventh of a chord, or all of it: without one nobody hears which chord it is. */
+const tells = (token: string): boolean => token.split('+').some((t) => ['c', 'u', 'r', '3', '7', '10', '14'].includes(t));
+
+/**
+ * The attacks fitted to a chord that is shorter than its pattern. Where what is left never tells which chord it is although the pattern
+ * does, a bass is struck on the first count and the chord on the second, a broken pattern ends on the note that tells, and a chord of one
+ * count is struck whole.
+ */
+function fitted(attacks: Attack[], pattern: readonly (readonly string[])[], chord: VoicedChord, count: Ticks): Attack[] {
+  const telling = pattern.flat().find(tells);
+  if (telling === undefined || attacks.length === 0 || attacks.some((a) => tells(a.token))) return attacks;
+  const [first] = attacks;
+  const end = chord.at + chord.length;
+  if (SHAPE_TOKENS.includes(telling))
+    return chord.length >= 2 * count
+      ? [
+          { ...first, at: chord.at, length: count },
+          { at: chord.at + count, length: end - chord.at - count, token: telling },
+        ]
+      : [{ at: chord.at, length: chord.length, token: 'c' }];
+  if (attacks.length === 1) return [{ ...first, token: 'c' }];
+  return attacks.map((a, i) => (i === attacks.length - 1 ? { ...a, token: telling } : a));
+}
+
 /** The attacks of a chord: each token at its place, lasting to the next attack, to a rest or to the end of the chord. */
 function attacksOf(chord: VoicedChord, pattern: readonly (readonly string[])[], first: number, bar: Ticks): Attack[] {
   const end = chord.at + chord.length;
@@ -180,49 +211,121 @@ function attacksOf(chord: VoicedChord, pattern: readonly (readonly string[])[], 
   return attacks;
 }
 
-/** What the tokens of a texture mean over a chord: pitches counted up from its bass. */
+/** Half steps from a bass to the lowest note that is struck over it in a pattern: a second would blur. */
+const CLEAR_OF_BASS = 3;
+
+/** The lowest pitch of a name that lies clear above another. */
+function above(name: NoteName, bass: Pitch): Pitch {
+  let pitch = pitchAt(name, midiOf(bass));
+  while (midiOf(pitch) < midiOf(bass) + CLEAR_OF_BASS) pitch = transposePitch(pitch, '8P');
+  return pitch;
+}
+
+/** The highest pitch of a name that lies clear below another. */
+function below(name: NoteName, bass: Pitch): Pitch {
+  let pitch = pitchAt(name, midiOf(bass));
+  while (midiOf(pitch) > midiOf(bass) - CLEAR_OF_BASS) pitch = transposePitch(pitch, '-8P');
+  return pitch;
+}
+
+/** The notes by which patterns go up from a bass: the third or what tells the chord in its place, the fifth, the seventh or sixth, the ninth. */
+interface Degrees {
+  readonly third: Pitch;
+  readonly fifth: Pitch;
+  readonly seventh: Pitch;
+  readonly ninth: Pitch;
+  /** The other bass of a pattern with two. */
+  readonly otherBass: Pitch;
+}
+
+/** Counted up from the root. */
+function overRoot(parsed: Chord, root: Pitch, key: Key): Degrees {
+  const octave = transposePitch(root, '8P');
+  const up = (degree: number) => {
+    const interval = intervalOf(parsed, degree);
+    return interval === null ? null : transposePitch(root, interval);
+  };
+  const fifth = up(5);
+  return {
+    third: up(3) ?? up(4) ?? up(2) ?? octave,
+    fifth: fifth ?? octave,
+    seventh: up(7) ?? up(6) ?? octave,
+    ninth: up(9) ?? above(stepOver(parsed.root, key), transposePitch(root, '6M')),
+    otherBass: fifth ? transposePitch(fifth, '-8P') : root,
+  };
+}
+
+/** Counted up from a bass that is not the root: the root always among them, and what else tells the chord. */
+function overSlash(parsed: Chord, bass: Pitch, key: Key): Degrees {
+  const name = pitchClass(nameOf(bass));
+  const others = parsed.tones.filter((t) => pitchClass(t.name) !== name && t.degree !== 1);
+  const telling = [3, 4, 2, 7, 6, 5].flatMap((d) => others.filter((t) => t.degree === d));
+  const root = above(parsed.root, bass);
+  const third = telling.length > 0 ? above(telling[0].name, bass) : root;
+  const seventh = others.find((t) => t.degree === 7 || t.degree === 6);
+  return {
+    third,
+    fifth: root,
+    seventh: seventh ? above(seventh.name, bass) : third,
+    ninth: above(stepOver(parsed.root, key), transposePitch(bass, '6M')),
+    otherBass: below(parsed.root, bass),
+  };
+}
+
+/** The note a step above a root in the key's scale, a whole step where the root is none of it. */
+function stepOver(root: NoteName, key: Key): NoteName {
+  const scale = scaleOf(key);
+  const at = scale.findIndex((n) => pitchClass(n) === pitchClass(root));
+  return at < 0 ? transposeName(root, '2M') : scale[(at + 1) % scale.length];
+}
+
+/** What the tokens of a texture mean over a chord: pitches counted up from its bass, which is its root or the bass that its symbol asks for. */
 export function degreesFrom(
   parsed: Chord,
   chord: Pick<VoicedChord, 'pitches'>,
   hands: Hands,
-  withChord: boolean,
   key: Key,
 ): (token: string) => Pitch[] {
-  const bass = parsed.bass ?? parsed.root;
   const lowest = Math.max(KEYBOARDS[hands.keys].low, ROOT_HIGHEST - 11);
-  const root = placed(bass, lowest);
-  // Before its other notes a chord of four gives its lowest one to the bass.
-  const ground = withChord && chord.pitches.length >= 4 ? chord.pitches[0] : root;
-  const third = intervalOf(parsed, 3) ?? intervalOf(parsed, 4) ?? intervalOf(parsed, 2);
-  const fifth = intervalOf(parsed, 5);
-  const seventh = intervalOf(parsed, 7) ?? intervalOf(parsed, 6);
-  const home = placed(parsed.root, lowest);
-  const up = (interval: string | null, octaves: number, instead: Pitch): Pitch => {
-    if (interval === null) return instead;
-    const pitch = transposePitch(home, interval);
-    return octaves === 0 ? pitch : transposePitch(pitch, octaves > 0 ? '8P' : '-8P');
-  };
-  const octave = transposePitch(home, '8P');
-  const table: Readonly<Record<string, () => Pitch[]>> = {
-    c: () => [...chord.pitches],
-    u: () => (chord.pitches.length > 1 ? chord.pitches.slice(1) : [...chord.pitches]),
+  const bass = placed(parsed.bass ?? parsed.root, lowest);
+  const slash = parsed.bass !== null && pitchClass(parsed.bass) !== pitchClass(parsed.root);
+  const { third, fifth, seventh, ninth, otherBass } = slash ? overSlash(parsed, bass, key) : overRoot(parsed, bass, key);
+  const higher = (pitch: Pitch) => transposePitch(pitch, '8P');
+  // In the octave above; over a bass that is not the root a note may lie there already.
+  const second = (pitch: Pitch) => (midiOf(pitch) - midiOf(bass) > 12 ? pitch : higher(pitch));
+  const table: Readonly<Record<string, () => readonly Pitch[]>> = {
+    c: () => chord.pitches,
+    u: () => overBass(chord.pitches, bass),
+    b: () => chord.pitches.slice(0, 1),
+    r: () => (chord.pitches.length > 1 ? chord.pitches.slice(1) : chord.pitches),
     p: () => [placed(key.tonic, lowest)],
-    '1': () => [root],
-    '3': () => [up(third, 0, octave)],
-    '5': () => [up(fifth, 0, octave)],
-    '5,': () => [up(fifth, -1, root)],
-    '7': () => [up(seventh, 0, octave)],
-    '8': () => [transposePitch(root, '8P')],
-    '9': () => [intervalOf(parsed, 9) ? up(intervalOf(parsed, 9), 0, octave) : octave],
-    '10': () => [up(third, 1, octave)],
-    '12': () => [up(fifth, 1, octave)],
-    '14': () => [up(seventh, 1, up(third, 1, octave))],
+    '1': () => [bass],
+    '3': () => [third],
+    '5': () => [fifth],
+    '5,': () => [otherBass],
+    '7': () => [seventh],
+    '8': () => [higher(bass)],
+    '9': () => [ninth],
+    '10': () => [second(third)],
+    '12': () => [second(fifth)],
+    '14': () => [second(seventh)],
   };
   return (token) => {
-    const pitches = token === '1' ? [ground] : token.split('+').flatMap((t) => table[t]?.() ?? []);
+    const pitches = token.split('+').flatMap((t) => table[t]?.() ?? []);
     const seen = new Set<number>();
     return pitches.filter((p) => (seen.has(midiOf(p)) ? false : seen.add(midiOf(p)))).sort((a, b) => midiOf(a) - midiOf(b));
   };
+}
+
+/** Keys of a chord from which more than the bass may be spared over it. */
+const FULL_CHORD = 4;
+
+/** The chord as it was learned, over a bass that has been struck: without that note where it lies at the bottom, or where four keys are many. */
+function overBass(pitches: readonly Pitch[], bass: Pitch): readonly Pitch[] {
+  const same = (p: Pitch) => pitchClass(nameOf(p)) === pitchClass(nameOf(bass));
+  if (pitches.length < 2) return pitches;
+  if (same(pitches[0])) return pitches.slice(1);
+  return pitches.length >= FULL_CHORD ? pitches.filter((p) => !same(p)) : pitches;
 }
 
 /** The lowest pitch of a name that is not under a key. */
@@ -259,7 +362,9 @@ function bend(pitches: readonly Pitch[], ceiling: number, hands: Hands, bends: B
     bends.add({ code: 'bend.left-out', pitch: kept[index], cause });
     kept = kept.filter((_, i) => i !== index);
   };
-  while (kept.length > 1 && midiOf(kept[kept.length - 1]) - midiOf(kept[0]) > limit) drop(kept.length - 1, 'reach');
+  const reachable = reachableBy(hands, 'left');
+  const reaches = () => midiOf(kept[kept.length - 1]) - midiOf(kept[0]) <= limit && reachable(kept.map(midiOf));
+  while (kept.length > 1 && !reaches()) drop(kept.length - 1, 'reach');
   while (kept.length > 1 && muddiness(kept.map(midiOf)) > 0) drop(1, 'muddy');
   return kept;
 }

@@ -7,12 +7,12 @@ import { barsOf } from '../song/texture-data.js';
 import { degreesFrom } from './dress.js';
 
 /** Rows of the count grid on which a texture is written, from the top down. */
-export const GRID_ROWS = ['14', '12', '10', '9', '8', '7', '5', '3', '1', '5,', 'p', 'c', 'u', 'w', '.'] as const;
+export const GRID_ROWS = ['14', '12', '10', '9', '8', '7', '5', '3', '1', '5,', 'p', 'c', 'u', 'b', 'r', 'w', '.'] as const;
 export type GridRow = (typeof GRID_ROWS)[number];
 
 /** Rows that stand alone in a column, and rows that can only be the lowest of what is struck together. */
 const ALONE: readonly string[] = ['w', '.'];
-const LOWEST: readonly string[] = ['5,', 'p', 'c', 'u'];
+const LOWEST: readonly string[] = ['5,', 'p', 'c', 'u', 'b', 'r'];
 
 /** The rows that are set in a column; none where what sounds is held. */
 export function rowsOf(token: string): GridRow[] {
@@ -58,5 +58,5 @@ export function columnKeys(token: string, symbol: string, hands: Hands, key: Key
   const chord = parseChord(symbol);
   if (chord.kind !== 'chord' || token === '-' || token === '.') return [];
   const pitches = voicingsFor(chord, hands).find((v) => v.form === 'full' && v.midis[0] >= 48)?.pitches ?? [];
-  return degreesFrom(chord, { pitches }, hands, false, key)(token);
+  return degreesFrom(chord, { pitches }, hands, key)(token);
 }

@@ -92,5 +92,9 @@ export function pairFingers(pairs: readonly (readonly number[])[], hands: Hands)
     const holds = pairs.filter((pair) => inside(low, pair)).length;
     if (holds > home.holds) home = { low, holds };
   }
-  return pairs.map((pair) => (inside(home.low, pair) ? pair.map((m) => FIVE_KEYS[m - home.low]) : chordFingers(pair, hands)));
+  return pairs.map((pair) => {
+    const fingers = inside(home.low, pair) ? pair.map((m) => FIVE_KEYS[m - home.low]) : [];
+    // Two keys a half step apart lie under one finger of the five: they are fingered by themselves.
+    return new Set(fingers).size === 2 ? fingers : chordFingers(pair, hands);
+  });
 }

@@ -22,9 +22,6 @@ export interface Attack {
   readonly leads: boolean;
 }
 
-/** Semitones from which a bass lies apart from its chord: a fourth. */
-const APART = 5;
-
 const OCTAVE = 12;
 
 /** Half steps that a pattern goes up from its lowest key where that key is its bass. */
@@ -36,7 +33,7 @@ const BASS_FINGER = 5;
 /**
  * Fingers of the left hand for a pattern over a chord that need no search, attack by attack, null where it decides: keys of the chord as it
  * was learned keep the fingers of its shape (`shape` is null where the pattern does not take it); an octave is 5-1, note after note too;
- * a bass a fourth or more below its chord is 5, and so is the lowest key of a pattern that goes up a fifth or more.
+ * a bass below its chord is 5, and so is the lowest key of a pattern that goes up a fifth or more.
  */
 export function knownFingers(attacks: readonly Attack[], shape: LearnedShape | null, hands: Hands): (readonly number[] | null)[] {
   const spans = spansFor(hands, 'left');
@@ -53,7 +50,7 @@ export function knownFingers(attacks: readonly Attack[], shape: LearnedShape | n
     if (isOctave(attack)) return [BASS_FINGER, 1];
     if (pitches.length === 1 && midiOf(pitches[0]) === bass) return [BASS_FINGER];
     if (octave && bass !== null && pitches.length === 1 && midiOf(pitches[0]) === bass + OCTAVE) return [1];
-    if (chords.length > 0 && attack.bass && lowest - midiOf(pitches[0]) >= APART) return [BASS_FINGER];
+    if (chords.length > 0 && attack.bass && lowest > midiOf(pitches[0])) return [BASS_FINGER];
     return null;
   });
 }

@@ -15,6 +15,12 @@ import { openTenth } from './open-tenth.js';
 import { pedalNote } from './pedal-note.js';
 import { pushedBass } from './pushed-bass.js';
 import { riseAndFall } from './rise-and-fall.js';
+import { drivingBass } from './driving-bass.js';
+import { leapingTenth } from './leaping-tenth.js';
+import { restChord } from './rest-chord.js';
+import { risingOctave } from './rising-octave.js';
+import { shapeApart } from './shape-apart.js';
+import { struckOctave } from './struck-octave.js';
 import { stepLine } from './step-line.js';
 
 /** The textures that come with the application, the quietest first: of an energy the first is the one that plans take. */
@@ -26,14 +32,20 @@ export const TEXTURES: readonly Texture[] = [
   countedBlock,
   bassChord,
   pedalNote,
+  shapeApart,
+  restChord,
   bassChordChord,
   alternatingBass,
   stepLine,
   octaveBass,
   brokenTriad,
   oneFiveEight,
+  risingOctave,
   riseAndFall,
   longRoll,
   leaping,
+  leapingTenth,
+  drivingBass,
   pushedBass,
+  struckOctave,
 ];
