@@ -65,9 +65,12 @@ test('fingers of a chord are typed, a slip is answered with a way out', async ({
   await field.fill('5-5-1');
   await field.press('Enter');
   await expect(page.getByRole('alert')).toContainText('Write 3 fingers from the lowest key up, such as 5-3-2.');
+  await expect(page.getByTestId('chord-fingers')).toHaveText('The fingers that chord books give this shape.');
   await field.fill('421');
+  await expect(page.getByTestId('chord-fingers')).toHaveText(/^4-2-1 would (stretch the hand|do as well)/);
   await field.press('Enter');
   await expect(page.getByTestId('position')).toContainText('4-2-1');
+  await expect(page.getByTestId('chord-fingers')).toHaveText('You chose these fingers.');
   await page.getByRole('button', { name: 'use suggested' }).click();
   await expect(page.getByTestId('position')).not.toContainText('4-2-1');
 });

@@ -172,22 +172,20 @@ const tells = (token: string): boolean => token.split('+').some((t) => ['c', 'u'
 
 /**
  * The attacks fitted to a chord that is shorter than its pattern. Where what is left never tells which chord it is although the pattern
- * does, a bass is struck on the first count and the chord on the second, a broken pattern ends on the note that tells, and a chord of one
- * count is struck whole.
+ * does, a bass is struck on the first count and the chord on the second, on half counts where it has but one, and a broken pattern ends on
+ * the note that tells.
  */
 function fitted(attacks: Attack[], pattern: readonly (readonly string[])[], chord: VoicedChord, count: Ticks): Attack[] {
   const telling = pattern.flat().find(tells);
   if (telling === undefined || attacks.length === 0 || attacks.some((a) => tells(a.token))) return attacks;
   const [first] = attacks;
-  const end = chord.at + chord.length;
-  if (SHAPE_TOKENS.includes(telling))
-    return chord.length >= 2 * count
-      ? [
-          { ...first, at: chord.at, length: count },
-          { at: chord.at + count, length: end - chord.at - count, token: telling },
-        ]
-      : [{ at: chord.at, length: chord.length, token: 'c' }];
-  if (attacks.length === 1) return [{ ...first, token: 'c' }];
+  if (SHAPE_TOKENS.includes(telling) || attacks.length === 1) {
+    const bass = chord.length >= 2 * count ? count : Math.floor(chord.length / 2);
+    return [
+      { ...first, at: chord.at, length: bass },
+      { at: chord.at + bass, length: chord.length - bass, token: telling },
+    ];
+  }
   return attacks.map((a, i) => (i === attacks.length - 1 ? { ...a, token: telling } : a));
 }
 

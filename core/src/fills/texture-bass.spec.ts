@@ -43,7 +43,7 @@ describe('the bass of a texture, in every key', () => {
       for (const key of ALL_KEYS) {
         const symbols = chordsOf(key);
         const slashes = scaleOf(key).flatMap((root, d, all) => (d % 2 === 0 ? [`${root}/${all[(d + 2) % 7]}`] : []));
-        for (const chord of dressed([...symbols, ...slashes], 4, texture, key)) {
+        for (const chord of [4, 2, 1].flatMap((quarters) => dressed([...symbols, ...slashes], quarters, texture, key))) {
           const parsed = parseChord(chord.symbol);
           const [first] = chord.dressed?.notes ?? [];
           expect(parsed.kind).toBe('chord');

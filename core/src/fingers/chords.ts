@@ -1,6 +1,8 @@
 import { remembered } from '../lists/remembered.js';
-import type { Hands } from '../song/decisions.js';
-import type { Spans } from './costs.js';
+import { midiOf, type Pitch } from '../pitch/pitch.js';
+import type { Hands, School } from '../song/decisions.js';
+import { gripCost, type Spans } from './costs.js';
+import { keysFor } from './keys.js';
 import { spansFor } from './spans.js';
 
 /**
@@ -97,4 +99,49 @@ export function pairFingers(pairs: readonly (readonly number[])[], hands: Hands)
     // Two keys a half step apart lie under one finger of the five: they are fingered by themselves.
     return new Set(fingers).size === 2 ? fingers : chordFingers(pair, hands);
   });
+}
+
+/** Why a left-hand chord has its fingers, or what others that are tried would cost. */
+export type ChordFingerFact =
+  /** Chosen by the pianist, as chord books have it, from the place of the hand, or the nearest to the book that this hand reaches. */
+  | { readonly code: 'finger.of-chord'; readonly how: 'chosen' | 'book' | 'place' | 'nearest'; readonly book: readonly number[] }
+  /** How much more the hand would stretch (less than 0 for less); null where it does not reach. */
+  | { readonly code: 'finger.tried'; readonly fingers: readonly number[]; readonly more: number | null };
+
+/** What decided for the fingers of a left-hand chord, bottom-up. */
+export function chordFingerFact(
+  { pitches, fingers, school, spread }: Pick<ChordUnderHand, 'pitches' | 'fingers' | 'school' | 'spread'>,
+  chosen: boolean,
+  hands: Hands,
+): ChordFingerFact & { readonly code: 'finger.of-chord' } {
+  const midis = pitches.map(midiOf);
+  const book = leftBook(midis);
+  const same = (row: readonly number[]) => row.join() === fingers.join();
+  const nearest = same(chordFingers(midis, hands, spread !== 'together')) && !same(book);
+  const how = chosen ? 'chosen' : same(book) ? 'book' : nearest ? 'nearest' : school === 'two-note' ? 'place' : 'nearest';
+  return { code: 'finger.of-chord', how, book };
+}
+
+/** What other fingers for a left-hand chord would cost beside those it has, before they are chosen. */
+export function triedFingersFact(
+  { pitches, fingers }: Pick<ChordUnderHand, 'pitches' | 'fingers'>,
+  tried: readonly number[],
+  hands: Hands,
+): ChordFingerFact & { readonly code: 'finger.tried' } {
+  const meet = keysFor('left', C_MAJOR, []);
+  const keys = pitches.map((p) => meet(midiOf(p))).reverse();
+  const reach = { spans: spansFor(hands, 'left'), wide: true };
+  const cost = (row: readonly number[]) => gripCost(keys, [...row].reverse(), reach);
+  const more = cost(tried) - cost(fingers);
+  return { code: 'finger.tried', fingers: tried, more: Number.isFinite(more) ? more : null };
+}
+
+const C_MAJOR = { tonic: 'C', mode: 'major' } as const;
+
+/** A chord with the fingers that it has. */
+interface ChordUnderHand {
+  readonly pitches: readonly Pitch[];
+  readonly fingers: readonly number[];
+  readonly school: School;
+  readonly spread: 'together' | 'broken' | 'rolled';
 }

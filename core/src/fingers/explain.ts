@@ -1,4 +1,5 @@
 import { BREATH, LONG } from './costs.js';
+import type { ChordFingerFact } from './chords.js';
 import type { FingerTurn } from './pattern.js';
 import {
   fingeringProblem,
@@ -37,6 +38,7 @@ export interface ExplainedFinger {
 /** How the hand came to a note and what it does from there on, or what speaks against another finger. */
 export type FingerFact =
   | FingerTurn
+  | ChordFingerFact
   /** The fingers of a pattern, attack by attack, bottom-up. */
   | { readonly code: 'finger.pattern'; readonly attacks: readonly (readonly number[])[] }
   /** Alone the melody has another finger here: what is played with it takes this one. */

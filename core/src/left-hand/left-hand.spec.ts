@@ -10,7 +10,7 @@ import { pinVoicing, transposeSong } from '../song/edits.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { voicingsFor } from './candidates.js';
 import { motionBetween } from './costs.js';
-import { chordFingers } from '../fingers/chords.js';
+import { chordFingerFact, chordFingers, triedFingersFact } from '../fingers/chords.js';
 import { spansFor } from '../fingers/spans.js';
 import { voiceLeftHand } from './voice.js';
 import { cheapestPath } from './path.js';
@@ -298,6 +298,20 @@ describe('chord fingers', () => {
     [[48, 60], '5-1'],
   ])('%j is %s', (midis, fingers) => {
     expect(chordFingers(midis, handsOf()).join('-')).toBe(fingers);
+  });
+
+  it('say what decided for them, and what others would cost before they are chosen', () => {
+    const chord = { pitches: ['C3', 'E3', 'G3'], fingers: [5, 3, 1], school: 'close', spread: 'together' } as const;
+    const told = (fingers: readonly number[], chosen = false, hands = handsOf()) =>
+      ENGLISH.fact(chordFingerFact({ ...chord, fingers }, chosen, hands));
+    expect(told([5, 3, 1])).toBe('The fingers that chord books give this shape.');
+    expect(told([4, 2, 1], true)).toBe('You chose these fingers.');
+    const wide = { ...chord, pitches: ['C3', 'G3', 'C4'], fingers: chordFingers([48, 55, 60], handsOf('child')) };
+    expect(ENGLISH.fact(chordFingerFact(wide, false, handsOf('child')))).toMatch(/^(The fingers|Chord books have 5-2-1 here)/);
+    expect(ENGLISH.fact(triedFingersFact(chord, [5, 4, 1], handsOf()))).toMatch(/^5-4-1 would stretch the hand more: \+\d/);
+    expect(ENGLISH.fact(triedFingersFact({ ...chord, pitches: ['C3', 'A3', 'C4'] }, [5, 4, 1], handsOf()))).toBe(
+      '5-4-1 does not reach these keys.',
+    );
   });
 
   it('reach their keys in every hand, or no fingers do', () => {

@@ -27,6 +27,14 @@ const AGAINST: Readonly<Record<Exclude<FactOf<'finger.instead'>['because'], 'eve
 
 const until = (notes: number, say: Speech): string => (notes === 1 ? '' : `, and plays ${say.countInWords(notes, 'note')} there`);
 
+/** Why a chord has its fingers; the book's are given as text. */
+const OF_CHORD: Readonly<Record<FactOf<'finger.of-chord'>['how'], (book: string) => string>> = {
+  chosen: () => 'You chose these fingers.',
+  book: () => 'The fingers that chord books give this shape.',
+  place: () => 'Fingered from the place where the hand lies for most of its chords.',
+  nearest: (book) => `Chord books have ${book} here; these are the nearest that this hand reaches.`,
+};
+
 /** Why a note has its finger. */
 export const fingers: Sayings<CodesOf<'finger'>, Speech> = {
   'finger.chosen': () => 'You chose this finger.',
@@ -41,6 +49,13 @@ export const fingers: Sayings<CodesOf<'finger'>, Speech> = {
       ? `The thumb passes under finger ${finger} here${until(notes, say)}.`
       : `Finger ${finger} passes over the thumb here${until(notes, say)}.`,
   'finger.moves': ({ when, notes }, say) => `${WHEN[when]}${until(notes, say)}.`,
+  'finger.of-chord': ({ how, book }) => OF_CHORD[how](book.join('-')),
+  'finger.tried': ({ fingers, more }, say) => {
+    const row = fingers.join('-');
+    if (more === null) return `${row} does not reach these keys.`;
+    if (Math.abs(more) < 0.05) return `${row} would do as well.`;
+    return `${row} would stretch the hand ${more > 0 ? 'more' : 'less'}: ${more > 0 ? '+' : '−'}${say.number(Math.abs(more), 1)}.`;
+  },
   'finger.pattern': ({ attacks }) => `In its pattern: ${attacks.map((a) => a.join('+')).join('-')}.`,
   'finger.turns': ({ move, finger, pitch }, say) =>
     move === 'under'

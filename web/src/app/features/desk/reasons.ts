@@ -1,6 +1,7 @@
 import { changeInShort, moveWords, phrases, sentences, shapeWords, togetherWords } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, output } from '@angular/core';
 import type { PartChord } from '@joined-hands/core/arrange';
+import { chordFingerFact, triedFingersFact } from '@joined-hands/core/fingers';
 import { degreeOf, otherNames, parseChord } from '@joined-hands/core/harmony';
 import type { VoicedChord, VoicingFact } from '@joined-hands/core/left-hand';
 import { midiOf } from '@joined-hands/core/pitch';
@@ -15,6 +16,12 @@ import { WorthKnowing } from './worth-knowing';
 import { latestWins } from '../../platform/latest';
 import { Words } from '../../platform/words';
 import { Workers } from '../../platform/workers/workers';
+
+/** Fingers as they are typed, "5-3-1". */
+const fingersIn = (text: string): number[] => [...text.matchAll(/[1-5]/g)].map(Number);
+
+/** True where fingers fall towards the thumb, as they lie on keys from the lowest up. */
+const falls = (fingers: readonly number[]): boolean => fingers.every((f, i) => i === 0 || f < fingers[i - 1]);
 
 /** Why this chord lies here, what else there is, and how to change it. */
 @Component({
@@ -115,9 +122,9 @@ export class Reasons {
 
   /** Takes fingers as they are typed, "5-3-1": one for each key, falling towards the thumb. */
   protected chooseFingers(chord: PartChord, field: HTMLInputElement): void {
-    const fingers = [...field.value.matchAll(/[1-5]/g)].map(Number);
-    const falls = fingers.every((f, i) => i === 0 || f < fingers[i - 1]);
-    if (fingers.length !== chord.pitches.length || !falls) {
+    const fingers = fingersIn(field.value);
+    this.typed.set(null);
+    if (fingers.length !== chord.pitches.length || !falls(fingers)) {
       const keys = chord.pitches.length;
       this.fingerFault.set(
         `Write ${keys === 1 ? 'one finger' : `${keys} fingers`} from the lowest key up, such as ${[5, 3, 2, 1].slice(0, keys).join('-')}.`,
@@ -127,6 +134,27 @@ export class Reasons {
     }
     this.fingerFault.set(null);
     void this.desk.edit({ code: 'edit.fingers', hand: 'left', at: chord.writtenAt, fingers });
+  }
+
+  /** Fingers as they are typed, if they are as many as the keys; null otherwise. */
+  protected readonly typed = linkedSignal<number | undefined, readonly number[] | null>({
+    source: () => this.chord()?.at,
+    computation: () => null,
+  });
+
+  /** Why the chord has its fingers; while others are typed, what those would cost. */
+  protected fingersSay(chord: PartChord): string {
+    const hands = this.desk.document()?.hands;
+    if (!hands) return '';
+    const tried = this.typed();
+    const other = tried !== null && tried.join() !== chord.fingers.join();
+    const fact = other ? triedFingersFact(chord, tried, hands) : chordFingerFact(chord, this.fingersKept(), hands);
+    return this.words.say().fact(fact);
+  }
+
+  protected readFingers(chord: PartChord, text: string): void {
+    const fingers = fingersIn(text);
+    this.typed.set(fingers.length === chord.pitches.length && falls(fingers) ? fingers : null);
   }
 
   protected letFingersGo(chord: PartChord): void {
