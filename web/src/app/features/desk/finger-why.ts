@@ -25,7 +25,7 @@ import { FingerChoice } from './finger-choice';
           <li>
             <b>{{ other.finger }}</b>
             <span>{{ other.words }}</span>
-            <i [attr.aria-label]="other.more + ' harder'">+{{ other.more }}</i>
+            <i>+{{ other.more }}</i>
           </li>
         }
       </ul>
