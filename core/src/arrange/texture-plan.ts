@@ -1,4 +1,5 @@
 import { realiseTextures, type RealisedTexture, type TextureTask } from '../fills/dress.js';
+import { OCTAVE } from '../fingers/costs.js';
 import { fingerLine } from '../fingers/line.js';
 import {
   fingerPattern,
@@ -63,7 +64,7 @@ function attacksIn({ notes }: RealisedTexture): Attack[] {
 function isLine(attacks: readonly Attack[]): boolean {
   if (attacks.length > 2 || attacks.some((a) => a.pitches.length > 1)) return false;
   const [low, high] = [attacks[0], attacks[attacks.length - 1]].map((a) => midiOf(a.pitches[0]));
-  return Math.abs(high - low) < 12;
+  return Math.abs(high - low) < OCTAVE;
 }
 
 type FingersOfChord = readonly [chord: number, row: readonly Fingered[]];

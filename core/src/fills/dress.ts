@@ -213,18 +213,10 @@ function attacksOf(chord: VoicedChord, pattern: readonly (readonly string[])[], 
 const CLEAR_OF_BASS = 3;
 
 /** The lowest pitch of a name that lies clear above another. */
-function above(name: NoteName, bass: Pitch): Pitch {
-  let pitch = pitchAt(name, midiOf(bass));
-  while (midiOf(pitch) < midiOf(bass) + CLEAR_OF_BASS) pitch = transposePitch(pitch, '8P');
-  return pitch;
-}
+const above = (name: NoteName, bass: Pitch): Pitch => placed(name, midiOf(bass) + CLEAR_OF_BASS);
 
 /** The highest pitch of a name that lies clear below another. */
-function below(name: NoteName, bass: Pitch): Pitch {
-  let pitch = pitchAt(name, midiOf(bass));
-  while (midiOf(pitch) > midiOf(bass) - CLEAR_OF_BASS) pitch = transposePitch(pitch, '-8P');
-  return pitch;
-}
+const below = (name: NoteName, bass: Pitch): Pitch => placed(name, midiOf(bass) - CLEAR_OF_BASS - 11);
 
 /** The notes by which patterns go up from a bass: the third or what tells the chord in its place, the fifth, the seventh or sixth, the ninth. */
 interface Degrees {
@@ -248,7 +240,7 @@ function overRoot(parsed: Chord, root: Pitch, key: Key): Degrees {
     third: up(3) ?? up(4) ?? up(2) ?? octave,
     fifth: fifth ?? octave,
     seventh: up(7) ?? up(6) ?? octave,
-    ninth: up(9) ?? above(stepOver(parsed.root, key), transposePitch(root, '6M')),
+    ninth: up(9) ?? ninthOver(parsed, root, key),
     otherBass: fifth ? transposePitch(fifth, '-8P') : root,
   };
 }
@@ -265,16 +257,17 @@ function overSlash(parsed: Chord, bass: Pitch, key: Key): Degrees {
     third,
     fifth: root,
     seventh: seventh ? above(seventh.name, bass) : third,
-    ninth: above(stepOver(parsed.root, key), transposePitch(bass, '6M')),
+    ninth: ninthOver(parsed, bass, key),
     otherBass: below(parsed.root, bass),
   };
 }
 
-/** The note a step above a root in the key's scale, a whole step where the root is none of it. */
-function stepOver(root: NoteName, key: Key): NoteName {
+/** The scale's ninth of a chord, above the octave of its bass: a step over its root, a whole one where the scale does not have the root. */
+function ninthOver({ root }: Chord, bass: Pitch, key: Key): Pitch {
   const scale = scaleOf(key);
   const at = scale.findIndex((n) => pitchClass(n) === pitchClass(root));
-  return at < 0 ? transposeName(root, '2M') : scale[(at + 1) % scale.length];
+  const name = at < 0 ? transposeName(root, '2M') : scale[(at + 1) % scale.length];
+  return placed(name, midiOf(bass) + 12);
 }
 
 /** What the tokens of a texture mean over a chord: pitches counted up from its bass, which is its root or the bass that its symbol asks for. */

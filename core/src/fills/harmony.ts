@@ -1,11 +1,10 @@
 import { parseChord, type Chord } from '../harmony/symbol.js';
 import { toneFor } from '../harmony/naming.js';
 import type { SoundingNote } from '../join/collisions.js';
-import { reachableBy } from '../fingers/chords.js';
-import { CLEAR_OF_TUNE, muddiness } from '../left-hand/costs.js';
+import { CLEAR_OF_TUNE } from '../left-hand/costs.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf, octaveUp, pitchAt, pitchClass, type Pitch } from '../pitch/pitch.js';
-import type { UnderNote } from '../right-hand/under-melody.js';
+import { hangable, type UnderNote } from '../right-hand/under-melody.js';
 import { KEYBOARDS, spanOf, type Hands, type Harmony } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
 import { barAt, cutAt, firstAtOrAfter, offsetInBar, type Bar } from '../time/bars.js';
@@ -81,10 +80,8 @@ function hang(note: MelodyNote, size: Harmony['size'], { chords, bars, hands }: 
   const left = highestLeft(voiced, note.at, note.at + length);
   const floor = Math.max(top - spanOf(hands, 'right').comfortable, left + CLEAR_OF_TUNE, KEYBOARDS[hands.keys].low);
   const long = note.length >= LONG * beatTicks(barAt(bars, note.at).meter);
-  const pitches = notesFor(size, long, chord, note.pitch, floor).sort((a, b) => midiOf(a) - midiOf(b));
-  const reachable = reachableBy(hands, 'right');
-  const lies = (keys: readonly number[]) => muddiness(keys) === 0 && reachable(keys);
-  while (pitches.length > 0 && !lies([...pitches.map(midiOf), top])) pitches.shift();
+  const wished = notesFor(size, long, chord, note.pitch, floor).sort((a, b) => midiOf(a) - midiOf(b));
+  const pitches = hangable(wished, note.pitch, hands);
   return pitches.length > 0 ? { at: note.at, length, pitches, tune: note.pitch, added: true } : null;
 }
 

@@ -1,22 +1,22 @@
-import { remembered } from '../lists/remembered.js';
 import { midiOf, type Pitch } from '../pitch/pitch.js';
-import type { Hands, School } from '../song/decisions.js';
+import type { Hands } from '../song/decisions.js';
 import { gripCost, type Spans } from './costs.js';
 import { keysFor } from './keys.js';
 import { spansFor } from './spans.js';
+import { inPlace, WAYS_TO_LAY } from './ways.js';
 
 /**
  * Left-hand fingers for a chord of MIDI numbers, bottom-up, as chord books print them: three notes 5-3-1, with the second finger where the
- * lower gap is a fourth or more and the fourth where it is a step; four notes 5-3-2-1, or 5-4-2-1 where the highest gap is a step, as in the first inversion of a seventh, and
- * where the lowest gap is a step; a fifth or wider 5-1; two close notes 2-1. Where the book asks two
- * fingers for more than they span, the nearest fingers that reach. Of a `spread` chord the lowest key is let go before the rest is struck.
+ * lower gap is a fourth or more and the fourth where it is a step; four notes 5-3-2-1, or 5-4-2-1 where the lowest gap is a step, or the
+ * highest as in the first inversion of a seventh; a fifth or wider 5-1; two close notes 2-1. Where the book asks two fingers for more than
+ * they span, the nearest fingers that reach. Of a `spread` chord the lowest key is let go before the rest is struck.
  */
-export function chordFingers(midis: readonly number[], hands: Hands, spread = false): number[] {
+export function chordFingers(midis: readonly number[], hands: Hands, spread = false): readonly number[] {
   return reached(leftBook(midis), midis, 'left', hands, spread ? 1 : 0);
 }
 
 /** Right-hand chord fingers, bottom-up: 1-3-5, with the second finger where the upper gap is a fourth or more; 1-2-3-5 for four notes. */
-export function rightFingers(midis: readonly number[], hands: Hands): number[] {
+export function rightFingers(midis: readonly number[], hands: Hands): readonly number[] {
   return reached(rightBook(midis), midis, 'right', hands);
 }
 
@@ -49,10 +49,13 @@ function rightBook(midis: readonly number[]): number[] {
   }
 }
 
+/** Every way to lay some fingers on as many keys, bottom-up. */
+const ways = (count: number, hand: 'left' | 'right'): (readonly number[])[] => WAYS_TO_LAY[count].map((w) => inPlace(w, hand));
+
 /** Whether some fingers of a hand reach a chord of MIDI numbers, bottom-up: every two of them within their span. */
 export function reachableBy(hands: Hands, hand: 'left' | 'right'): (midis: readonly number[]) => boolean {
   const spans = spansFor(hands, hand);
-  return (midis) => midis.length < 2 || fingersInOrder(midis.length, hand).some((f) => reaches(midis, f, spans));
+  return (midis) => midis.length < 2 || ways(midis.length, hand).some((f) => reaches(midis, f, spans));
 }
 
 /** True where every two of these fingers span their keys, bottom-up. */
@@ -62,22 +65,13 @@ export const reaches = (midis: readonly number[], fingers: readonly number[], sp
   );
 
 /** The fingers of the book where every two of them from an index on reach, else the nearest to them that do; the book's where none do. */
-function reached(book: number[], midis: readonly number[], hand: 'left' | 'right', hands: Hands, from = 0): number[] {
+function reached(book: number[], midis: readonly number[], hand: 'left' | 'right', hands: Hands, from = 0): readonly number[] {
   const spans = spansFor(hands, hand);
   const reach = (fingers: readonly number[]) => reaches(midis.slice(from), fingers.slice(from), spans);
   if (book.length < 2 || book.length > 5 || reach(book)) return book;
   const off = (fingers: readonly number[]) => fingers.reduce((sum, f, i) => sum + Math.abs(f - book[i]), 0);
-  const others = fingersInOrder(book.length, hand).filter(reach);
-  return others.reduce<number[] | null>((best, o) => (best === null || off(o) < off(best) ? o : best), null) ?? book;
-}
-
-/** Every way to lay some fingers on as many keys, bottom-up. */
-const fingersInOrder = remembered(10, (count: number, hand: 'left' | 'right') => `${count} ${hand}`, waysToLay);
-
-function waysToLay(count: number, hand: 'left' | 'right'): number[][] {
-  const pick = (from: number, left: number): number[][] =>
-    left === 0 ? [[]] : [1, 2, 3, 4, 5].filter((f) => f > from).flatMap((f) => pick(f, left - 1).map((rest) => [f, ...rest]));
-  return pick(0, count).map((fingers) => (hand === 'left' ? fingers.reverse() : fingers));
+  const others = ways(book.length, hand).filter(reach);
+  return others.reduce<readonly number[] | null>((best, o) => (best === null || off(o) < off(best) ? o : best), null) ?? book;
 }
 
 /** Fingers of a left hand that lies over five keys, by half steps from the key under the fifth finger. */
@@ -87,7 +81,7 @@ const FIVE_KEYS = [5, 4, 4, 3, 3, 2, 2, 1];
  * Left-hand fingers for the two-note chords of a song, in order, MIDI numbers bottom-up. The hand has a place, the five keys that hold most
  * of them; what lies there takes the fingers over it, as C–E with 5-3; the rest is fingered by itself.
  */
-export function pairFingers(pairs: readonly (readonly number[])[], hands: Hands): number[][] {
+export function pairFingers(pairs: readonly (readonly number[])[], hands: Hands): (readonly number[])[] {
   const inside = (low: number, pair: readonly number[]) => pair.every((m) => m >= low && m - low < FIVE_KEYS.length);
   let home = { low: 0, holds: 0 };
   for (const [low] of pairs) {
@@ -110,15 +104,15 @@ export type ChordFingerFact =
 
 /** What decided for the fingers of a left-hand chord, bottom-up. */
 export function chordFingerFact(
-  { pitches, fingers, school, spread }: Pick<ChordUnderHand, 'pitches' | 'fingers' | 'school' | 'spread'>,
+  { pitches, fingers, spread }: ChordUnderHand,
   chosen: boolean,
   hands: Hands,
 ): ChordFingerFact & { readonly code: 'finger.of-chord' } {
   const midis = pitches.map(midiOf);
   const book = leftBook(midis);
   const same = (row: readonly number[]) => row.join() === fingers.join();
-  const nearest = same(chordFingers(midis, hands, spread !== 'together')) && !same(book);
-  const how = chosen ? 'chosen' : same(book) ? 'book' : nearest ? 'nearest' : school === 'two-note' ? 'place' : 'nearest';
+  const reached = same(chordFingers(midis, hands, spread !== 'together'));
+  const how = chosen ? 'chosen' : same(book) ? 'book' : reached ? 'nearest' : 'place';
   return { code: 'finger.of-chord', how, book };
 }
 
@@ -142,6 +136,5 @@ const C_MAJOR = { tonic: 'C', mode: 'major' } as const;
 interface ChordUnderHand {
   readonly pitches: readonly Pitch[];
   readonly fingers: readonly number[];
-  readonly school: School;
   readonly spread: 'together' | 'broken' | 'rolled';
 }

@@ -118,8 +118,9 @@ export interface Reach {
 /** Widest interval over which the thumb passes: a fourth or tritone in an arpeggio, a fifth where two fingers are enough. */
 const CROSS_WIDEST = 7;
 
-/** Half steps of an octave, a fourth, and the smallest third. */
+/** Half steps of an octave, a fifth, a fourth, and the smallest third. */
 export const OCTAVE = 12;
+export const FIFTH = 7;
 const FOURTH = 5;
 const THIRD = 3;
 
@@ -196,8 +197,6 @@ export function blackCost(key: PianoKey, finger: number, before: PianoKey | null
   const whites = sides.length === 0 ? 2 : sides.filter((k) => !k.black).length * (2 / sides.length);
   return finger === 1 ? C.thumbBlackAnyway + whites * C.thumbBlack : C.fifthBlackAnyway + whites * C.fifthBlack;
 }
-
-const FIFTH = 7;
 
 /** What the fingers of a chord cost among themselves; Infinity where two of them do not reach. Keys rise by place. */
 export function gripCost(keys: readonly PianoKey[], fingers: readonly number[], reach: Reach): number {

@@ -16,11 +16,14 @@ export interface PianoKey {
 
 type Thumbs = readonly [number, number];
 
+/** By the tonic's pitch class. */
+type ThumbsByTonic = Readonly<Partial<Record<number, Thumbs>>>;
+
 /**
  * The two degrees on which the thumb falls in the scales of the manuals, by hand and by the tonic's pitch class; the first row
  * holds for all tonics that are not named. Minor scales with a raised sixth differ where their key lies otherwise.
  */
-const THUMBS: Readonly<Record<Mode, Readonly<Record<'right' | 'left', Readonly<Record<number, Thumbs>> & { usual: Thumbs }>>>> = {
+const THUMBS: Readonly<Record<Mode, Readonly<Record<'right' | 'left', ThumbsByTonic & { readonly usual: Thumbs }>>>> = {
   major: {
     right: { usual: [1, 4], 1: [3, 7], 3: [2, 6], 5: [1, 5], 6: [4, 7], 8: [3, 6], 10: [2, 5] },
     left: { usual: [1, 5], 1: [3, 7], 3: [3, 7], 6: [4, 7], 8: [3, 7], 10: [3, 7], 11: [1, 4] },
@@ -32,8 +35,8 @@ const THUMBS: Readonly<Record<Mode, Readonly<Record<'right' | 'left', Readonly<R
 };
 
 /** The same for minor scales whose sixth and seventh are raised, and for those whose seventh alone is. */
-const MELODIC_RIGHT: Readonly<Record<number, Thumbs>> = { 1: [3, 7], 6: [3, 7] };
-const RAISED_LEFT: Readonly<Record<number, Thumbs>> = { 8: [3, 7] };
+const MELODIC_RIGHT: ThumbsByTonic = { 1: [3, 7], 6: [3, 7] };
+const RAISED_LEFT: ThumbsByTonic = { 8: [3, 7] };
 
 /** The scale that a phrase moves in, as pitch classes from its tonic up: in a minor key with the sixth and seventh that the phrase has. */
 function scaleOfMoment(key: Key, midis: readonly number[]): { steps: readonly number[]; raised: readonly [boolean, boolean] } {
@@ -48,13 +51,9 @@ function scaleOfMoment(key: Key, midis: readonly number[]): { steps: readonly nu
 
 function thumbsOf(key: Key, hand: 'left' | 'right', [sixth, seventh]: readonly [boolean, boolean]): Thumbs {
   const tonic = pitchClass(key.tonic);
-  const variant = hand === 'right' ? (sixth ? MELODIC_RIGHT : {}) : seventh ? RAISED_LEFT : {};
+  const variant: ThumbsByTonic = hand === 'right' ? (sixth ? MELODIC_RIGHT : {}) : seventh ? RAISED_LEFT : {};
   const table = THUMBS[key.mode][hand];
-  return (
-    (variant as Readonly<Partial<Record<number, Thumbs>>>)[tonic] ??
-    (table as Readonly<Partial<Record<number, Thumbs>>>)[tonic] ??
-    table.usual
-  );
+  return variant[tonic] ?? table[tonic] ?? table.usual;
 }
 
 /** How one hand meets the keys of the piano (MIDI numbers) in a phrase of them that moves in a key. */

@@ -1,7 +1,8 @@
-import { midiOf, type Pitch } from '../pitch/pitch.js';
+import { isBlackKey, midiOf, type Pitch } from '../pitch/pitch.js';
 import type { Hands } from '../song/decisions.js';
 import type { Ticks } from '../time/ticks.js';
 import { reaches } from './chords.js';
+import { FIFTH, OCTAVE } from './costs.js';
 import { fingeringProblem, solveFingering, type Fingered, type FingeringTask, type Grip } from './search.js';
 import { spansFor } from './spans.js';
 
@@ -22,11 +23,6 @@ export interface Attack {
   readonly leads: boolean;
 }
 
-const OCTAVE = 12;
-
-/** Half steps that a pattern goes up from its lowest key where that key is its bass. */
-const FIFTH = 7;
-
 /** The finger of a bass. */
 const BASS_FINGER = 5;
 
@@ -41,6 +37,7 @@ export function knownFingers(attacks: readonly Attack[], shape: LearnedShape | n
   const chords = attacks.filter((a) => a.pitches.length > 1 && !isOctave(a));
   const lowest = Math.min(...chords.map((a) => midiOf(a.pitches[0])));
   const keys = attacks.filter((a) => !a.leads).flatMap((a) => a.pitches.map(midiOf));
+  // A pattern that goes up a fifth or more has its bass at the bottom.
   const bass = Math.max(...keys) - Math.min(...keys) >= FIFTH ? Math.min(...keys) : null;
   return attacks.map((attack) => {
     const { pitches } = attack;
@@ -87,10 +84,9 @@ export function leadingFingers(attacks: readonly Attack[], next: Pitch | null): 
 export function patternPrint(attacks: readonly Attack[], known: readonly (readonly number[] | null)[]): string {
   const [{ at, pitches }] = attacks;
   const lowest = midiOf(pitches[0]);
-  const black = [1, 3, 6, 8, 10];
   return attacks
     .map((a, i) => {
-      const keys = a.pitches.map((p) => `${midiOf(p) - lowest}${black.includes(midiOf(p) % 12) ? 'b' : 'w'}`);
+      const keys = a.pitches.map((p) => `${midiOf(p) - lowest}${isBlackKey(midiOf(p)) ? 'b' : 'w'}`);
       return `${a.at - at} ${keys.join('+')} ${known[i]?.join('') ?? ''}`;
     })
     .join('; ');

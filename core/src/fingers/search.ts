@@ -20,6 +20,7 @@ import {
 } from './costs.js';
 import { keysFor, type PianoKey } from './keys.js';
 import { spansFor } from './spans.js';
+import { inPlace, WAYS_TO_LAY } from './ways.js';
 
 /** What one hand strikes at a moment: one key or a chord. */
 export interface Grip {
@@ -80,13 +81,6 @@ export interface FingeringProblem {
   readonly hand: 'left' | 'right';
 }
 
-const ALL: readonly (readonly (readonly number[])[])[] = [0, 1, 2, 3, 4, 5].map((size) => subsets([1, 2, 3, 4, 5], size));
-
-function subsets(items: readonly number[], size: number): number[][] {
-  if (size === 0) return [[]];
-  return items.flatMap((item, i) => subsets(items.slice(i + 1), size - 1).map((rest) => [item, ...rest]));
-}
-
 /** A pinned grip is never refused, whatever it costs. */
 const PINNED_MOST = 50;
 
@@ -143,7 +137,7 @@ function optionsOf(
   if (pin?.length === pitches.length) return [inPlace(pin.slice(-5), hand)];
   // A finger chosen for the tune alone holds for the top of the chord that hangs from it.
   const top = pin?.length === 1 ? pin[0] : null;
-  const all = ALL[keys.length];
+  const all = WAYS_TO_LAY[keys.length];
   const wished = all.filter((fingers) => top === null || outermost(fingers) === top);
   const free = wished.length > 0 ? wished : all;
   const reached = free.filter((fingers) => gripCost(keys, fingers, reach) < Infinity);
@@ -154,10 +148,6 @@ function heldIn(before: readonly PianoKey[], here: readonly PianoKey[], held: Pi
   const [a, b] = [before, here].map((keys) => keys.findIndex((k) => k.place === held.place));
   return a >= 0 && b >= 0 ? { before: a, here: b } : null;
 }
-
-/** Fingers as the hand meets its keys; bottom-up again when done twice. */
-const inPlace = (fingers: readonly number[], hand: 'left' | 'right'): readonly number[] =>
-  hand === 'left' ? [...fingers].reverse() : fingers;
 
 /** The top key for the right hand; the bottom one for the left, which is its mirror. */
 const outermost = <T>(items: readonly T[]): T => items[items.length - 1];
@@ -409,14 +399,14 @@ function opening(from: Situation, stage: Stage, option: number, reach: Reach): O
     const own = lie[finger];
     if (own?.place === key.place) continue;
     const beside = besides(lie, key, finger, reach);
-    if (beside === null) return null;
+    if (beside === Infinity) return null;
     if (own !== null) {
       const lean = leanCost(own, key);
       if (lean === Infinity) return null;
       stretch += lean;
       continue;
     }
-    stretch += beside.cost;
+    stretch += beside;
     black += (from.crossed ? 1 : settledShare(key)) * stage.own[option].black[k];
     if (stage.keys.length === 1) black += stage.own[option].reach;
     const next = [...lie];
@@ -426,8 +416,8 @@ function opening(from: Situation, stage: Stage, option: number, reach: Reach): O
   return { lie, stretch, black };
 }
 
-/** What it costs to lay a finger on a key beside those that lie; null where they are in the way or too far. */
-function besides(lie: Lie, key: PianoKey, finger: number, reach: Reach): { readonly cost: number } | null {
+/** What it costs to lay a finger on a key beside those that lie; Infinity where they are in the way or too far. */
+function besides(lie: Lie, key: PianoKey, finger: number, reach: Reach): number {
   let below = 0;
   let above = 0;
   for (let f = 1; f <= 5; f++) {
@@ -435,10 +425,10 @@ function besides(lie: Lie, key: PianoKey, finger: number, reach: Reach): { reado
     if (f === finger || other === null) continue;
     const up = key.place - other.place;
     if (f < finger) {
-      if (up <= 0 || up > reach.spans(f, finger).practicalMax) return null;
+      if (up <= 0 || up > reach.spans(f, finger).practicalMax) return Infinity;
       below = f;
     } else {
-      if (up >= 0 || -up > reach.spans(finger, f).practicalMax) return null;
+      if (up >= 0 || -up > reach.spans(finger, f).practicalMax) return Infinity;
       if (above === 0) above = f;
     }
   }
@@ -447,7 +437,7 @@ function besides(lie: Lie, key: PianoKey, finger: number, reach: Reach): { reado
   const cost =
     (low === null ? 0 : spreadCost(low, below, key, finger, reach)) +
     (high === null ? 0 : spreadCost(key, finger, high, above, reach));
-  return { cost: low !== null && high !== null ? cost / 2 : cost };
+  return low !== null && high !== null ? cost / 2 : cost;
 }
 
 interface Reached {

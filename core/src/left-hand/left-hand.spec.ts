@@ -301,7 +301,7 @@ describe('chord fingers', () => {
   });
 
   it('say what decided for them, and what others would cost before they are chosen', () => {
-    const chord = { pitches: ['C3', 'E3', 'G3'], fingers: [5, 3, 1], school: 'close', spread: 'together' } as const;
+    const chord = { pitches: ['C3', 'E3', 'G3'], fingers: [5, 3, 1], spread: 'together' } as const;
     const told = (fingers: readonly number[], chosen = false, hands = handsOf()) =>
       ENGLISH.fact(chordFingerFact({ ...chord, fingers }, chosen, hands));
     expect(told([5, 3, 1])).toBe('The fingers that chord books give this shape.');

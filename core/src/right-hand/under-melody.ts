@@ -75,10 +75,22 @@ function hangBelow(chord: Chord, tune: Pitch, left: number, hands: Hands): Pitch
     placed.push({ pitch: pitchAt(name, midi), midi });
   }
   placed.sort((a, b) => a.midi - b.midi);
+  return hangable(
+    placed.map((p) => p.pitch),
+    tune,
+    hands,
+  );
+}
+
+/** Chord notes under the tune, bottom-up, without the lowest ones that would blur so low or that no fingers reach below it. */
+export function hangable(pitches: readonly Pitch[], tune: Pitch, hands: Hands): Pitch[] {
   const reachable = reachableBy(hands, 'right');
-  const lies = (keys: readonly number[]) => muddiness(keys) === 0 && reachable(keys);
-  while (placed.length > 0 && !lies([...placed.map((p) => p.midi), top])) placed.shift();
-  return placed.map((p) => p.pitch);
+  const lies = (from: number) => {
+    const keys = [...pitches.slice(from), tune].map(midiOf);
+    return muddiness(keys) === 0 && reachable(keys);
+  };
+  const from = pitches.findIndex((_, i) => lies(i));
+  return from < 0 ? [] : pitches.slice(from);
 }
 
 /** The third and the seventh say which chord it is; the fifth is left out first, the bass has the root. */

@@ -8,6 +8,7 @@ import { midiOf } from '@joined-hands/core/pitch';
 import { Player } from '../../platform/audio/player';
 import { DeskStore } from '../../platform/state/desk.store';
 import { Offers, type Offer } from '../../ui/offers';
+import { attacksOf } from '../../ui/join-strip/struck';
 import { Signs } from '../../ui/signs';
 import { ChangeChord } from './change-chord';
 import { NoteFacts } from './note-facts';
@@ -171,11 +172,10 @@ export class Reasons {
   }
 
   /** The fingers of its pattern in order, and where they cross; empty where it is played plainly. */
-  protected pattern({ dressed }: PartChord): string {
-    if (!dressed) return '';
-    const places = [...new Set(dressed.notes.map((n) => n.at))];
-    const attacks = places.map((at) => dressed.fingers.filter((_, i) => dressed.notes[i].at === at));
-    return sentences([{ code: 'finger.pattern', attacks }, ...dressed.turns], this.words.say());
+  protected pattern(chord: PartChord): string {
+    if (!chord.dressed) return '';
+    const attacks = attacksOf(chord).map((a) => a.fingers);
+    return sentences([{ code: 'finger.pattern', attacks }, ...chord.dressed.turns], this.words.say());
   }
 
   protected change(chord: PartChord): string {
