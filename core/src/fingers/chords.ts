@@ -116,18 +116,25 @@ export function chordFingerFact(
   return { code: 'finger.of-chord', how, book };
 }
 
-/** What other fingers for a left-hand chord would cost beside those it has, before they are chosen. */
+/** What fingers that do not reach are taken to cost beside others, where a chord has them by the pianist's choice. */
+const OUT_OF_REACH = 50;
+
+/** What other fingers for a left-hand chord would cost beside those it has, before they are chosen; of a spread one its lowest key is let go. */
 export function triedFingersFact(
-  { pitches, fingers }: Pick<ChordUnderHand, 'pitches' | 'fingers'>,
+  { pitches, fingers, spread }: ChordUnderHand,
   tried: readonly number[],
   hands: Hands,
 ): ChordFingerFact & { readonly code: 'finger.tried' } {
   const meet = keysFor('left', C_MAJOR, []);
-  const keys = pitches.map((p) => meet(midiOf(p))).reverse();
+  const from = spread === 'together' ? 0 : 1;
+  const keys = pitches
+    .slice(from)
+    .map((p) => meet(midiOf(p)))
+    .reverse();
   const reach = { spans: spansFor(hands, 'left'), wide: true };
-  const cost = (row: readonly number[]) => gripCost(keys, [...row].reverse(), reach);
-  const more = cost(tried) - cost(fingers);
-  return { code: 'finger.tried', fingers: tried, more: Number.isFinite(more) ? more : null };
+  const cost = (row: readonly number[]) => gripCost(keys, inPlace(row.slice(from), 'left'), reach);
+  const [now, then] = [cost(fingers), cost(tried)];
+  return { code: 'finger.tried', fingers: tried, more: then === Infinity ? null : then - Math.min(now, OUT_OF_REACH) };
 }
 
 const C_MAJOR = { tonic: 'C', mode: 'major' } as const;

@@ -312,6 +312,11 @@ describe('chord fingers', () => {
     expect(ENGLISH.fact(triedFingersFact({ ...chord, pitches: ['C3', 'A3', 'C4'] }, [5, 4, 1], handsOf()))).toBe(
       '5-4-1 does not reach these keys.',
     );
+    // Of an open chord only what is held together has to reach; fingers that do not reach are worse than any that do.
+    const open = { pitches: ['C3', 'G3', 'E4'], fingers: [5, 2, 1], spread: 'broken' } as const;
+    expect(ENGLISH.fact(triedFingersFact(open, [5, 3, 1], handsOf()))).toMatch(/^5-3-1 would/);
+    const beyond = { ...chord, pitches: ['C3', 'A3', 'C4'], fingers: [5, 4, 1] };
+    expect(ENGLISH.fact(triedFingersFact(beyond, [5, 2, 1], handsOf()))).toMatch(/^5-2-1 would stretch the hand less/);
   });
 
   it('reach their keys in every hand, or no fingers do', () => {
