@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import type { Arrangement } from '../src/arrange/arrangement.js';
 import {
   BASS_WISHES,
+  DOMINANTS,
   ENDINGS,
   FILL_KINDS,
   HAND_PROFILES,
@@ -37,6 +38,8 @@ export function edits(doc: Document, { parts }: Pick<Arrangement, 'parts'>): fc.
     setting('octave', fc.integer({ min: -2, max: 2 })),
     setting('loudness', fc.constantFrom(...LOUDNESSES)),
     setting('texture', fc.constantFrom('block', 'bass-chord', 'free')),
+    setting('dominants', fc.constantFrom(...DOMINANTS)),
+    setting('leftOctave', fc.integer({ min: -1, max: 1 })),
     setting('level', fc.constantFrom(...LEVELS)),
     setting('walk', fc.constantFrom(...WALKS)),
     setting('ending', fc.constantFrom(...ENDINGS)),

@@ -4,6 +4,7 @@ import { tempoCourse } from '../fills/close.js';
 import { dynamicMarks, type LoudStretch } from '../fills/dynamics.js';
 import { pedalPoints } from '../fills/pedal.js';
 import { leftJumps, rightJumps } from '../join/jumps.js';
+import type { Homes } from '../left-hand/problem.js';
 import type { Document } from '../song/decisions.js';
 import type { Arrangement } from './arrangement.js';
 import { partFinder } from './finding.js';
@@ -16,10 +17,10 @@ import { stretchAt, settingsOf } from './settings.js';
 
 /**
  * Computes the arrangement of a document: parts, voicings, fingers, joins, difficulty, score and findings. Pure and
- * deterministic; the time it takes grows linearly with the song.
+ * deterministic; the time it takes grows linearly with the song. A stretch of a longer song is given the keys that symbols have there.
  */
-export function arrange(doc: Document): Arrangement {
-  const settings = settingsOf(doc);
+export function arrange(doc: Document, homes?: Homes): Arrangement {
+  const settings = { ...settingsOf(doc), homes };
   const material = materialOf(doc.song, settings);
   const { bars, stretches, song, harmony, played } = material;
   const left = leftSide(settings, material);
@@ -58,6 +59,7 @@ export function arrange(doc: Document): Arrangement {
     sections: findSections(song, stretches, settings),
     hardest: hardestOf(parts),
     findings: [...material.findings, ...examined].sort((a, b) => (a.at ?? 0) - (b.at ?? 0)),
+    homes: left.voicingPath.homes,
     totals: {
       leftTravel: left.voicingPath.travel,
       leftTravelRoot: left.voicingPath.travelRoot,

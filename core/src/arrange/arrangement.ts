@@ -1,3 +1,4 @@
+import type { Homes } from '../left-hand/problem.js';
 import type { ChordChoice, ChordFact } from '../harmony/choices.js';
 import type { Key } from '../harmony/key.js';
 import type { Difficulty, Hardest } from '../difficulty/difficulty.js';
@@ -113,6 +114,8 @@ export interface Arrangement {
   readonly playMode: PlayMode;
   /** What the left hand is asked to strike. */
   readonly strikes: readonly Strike[];
+  /** The keys that each symbol has through the song. */
+  readonly homes: Homes;
   readonly findings: readonly Finding[];
   readonly totals: {
     readonly leftTravel: number;

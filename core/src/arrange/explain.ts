@@ -61,7 +61,7 @@ export function explainAlternative(doc: Document, at: Ticks, pitches: readonly P
   const settings = settingsOf(doc);
   const material = materialOf(doc.song, settings);
   const strikes = strikesOf(settings, material);
-  const { problem, choices } = solveLeftHand(strikes, material.played, voicingWishes(settings, material.spans));
+  const { problem, choices } = solveLeftHand(strikes, material.played, voicingWishes(settings, material));
   const i = problem.layers.findIndex((l) => l.strike.at === at);
   return i < 0 ? null : whyNotVoicing(problem, choices, i, pitches, settings.hands);
 }
@@ -74,8 +74,8 @@ function cutsIn(song: Song, settings: Settings, { bars, stretches, written }: Ma
 
 type Inside = (item: { readonly at: number }) => boolean;
 
-function voicingsIn(settings: Settings, { played, spans }: Material, left: ReturnType<typeof leftSide>, inside: Inside) {
-  const { problem, choices } = solveLeftHand(left.strikes, played, voicingWishes(settings, spans));
+function voicingsIn(settings: Settings, material: Material, left: ReturnType<typeof leftSide>, inside: Inside) {
+  const { problem, choices } = solveLeftHand(left.strikes, material.played, voicingWishes(settings, material));
   return problem.layers.flatMap((layer, i) =>
     inside(layer.strike) && !layer.strike.restruck
       ? [

@@ -46,11 +46,11 @@ export function strikesOf(settings: Settings, { bars, starts, spans }: Material)
 
 /** Lays the left hand: voiced on its way, with the touch of its last chord, and dressed. */
 export function leftSide(settings: Settings, material: Material): LeftSide {
-  const { bars, starts, played, song, spans } = material;
+  const { bars, starts, played, song } = material;
   const { hands, close } = settings;
   const arranged = settings.playMode === 'arranged';
   const strikes = strikesOf(settings, material);
-  const voicingPath = voiceLeftHand(strikes, played, voicingWishes(settings, spans));
+  const voicingPath = voiceLeftHand(strikes, played, voicingWishes(settings, material));
   const touched = withLastTouch(voicingPath.chords, close.touch, strikes.at(-1)?.beat ?? 1);
   const chords = settings.playMode === 'outline' ? touched.map(lowestOf) : touched;
   const delegatedNotes = arranged ? notesUnderTune(chords, played, hands, bars) : [];

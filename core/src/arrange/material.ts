@@ -1,4 +1,6 @@
 import { divide, type Stretch } from '../divide/divide.js';
+import { exactRepeats, findRepeats, type ExactRepeat, type FormEntry } from '../divide/repeats.js';
+import { findSections } from '../divide/sections.js';
 import { chordPlaces } from '../left-hand/timing.js';
 import type { TimedSpan } from '../left-hand/strikes.js';
 import { chordSpans, type Song } from '../song/song.js';
@@ -27,6 +29,10 @@ export interface Material {
   /** The song with what is played. */
   readonly song: Song;
   readonly spans: readonly TimedSpan[];
+  /** Where its sections begin, how each part takes up an earlier one, and the stretches that come again exactly. */
+  readonly sections: readonly Ticks[];
+  readonly form: readonly FormEntry[];
+  readonly repeats: readonly ExactRepeat[];
   readonly findings: readonly Finding[];
 }
 
@@ -41,8 +47,12 @@ export function materialOf(given: Song, settings: Settings): Material {
   const ended = withEndings(settings, timed(settings, chordsWithin(settings, found), played, bars), stretches, played, bars);
   const harmony = ended.chords;
   const song: Song = { ...given, melody: played, chords: harmony.map(({ at, symbol }) => ({ at, symbol })) };
+  const form = findRepeats({ ...song, melody: written }, stretches, chordSpans({ ...song, chords: [...found] }));
   return {
     bars,
+    form,
+    sections: findSections(given, stretches, settings).map((s) => s.start),
+    repeats: exactRepeats(stretches.map((s, i) => ({ ...s, repeats: form[i].repeats }))),
     stretches,
     ends,
     written,

@@ -51,12 +51,10 @@ describe('the parts near the one at work', () => {
     ['a chord', (d) => setChord(d, at(1), 'Dm9')],
     ['a chord at its end', (d) => setChord(d, here.chords[here.chords.length - 1].symbolAt, 'E7')],
     ['the school of the part', (d) => setPassage(d, here, { school: 'root' })],
-    ['the school of the song', (d) => setSchool(d, 'shell')],
     ['a texture', (d) => setSetting(d, here, 'texture', 'broken')],
     ['a texture of the song', (d) => setSetting(d, null, 'texture', 'alternating-bass')],
     ['harmony', (d) => setSetting(d, here, 'harmony', { density: 50, size: 'one' })],
     ['the tune an octave higher', (d) => setSetting(d, here, 'octave', 1)],
-    ['another hand', (d) => ({ ...d, hands: { ...d.hands, profile: 'small' } })],
     ['nothing', (d) => d],
   ])('are as the whole song will have them after %s', (_, edit) => {
     const after = edit(long);
@@ -75,6 +73,8 @@ describe('the parts near the one at work', () => {
   it('are not told apart where the song is short, divided anew, or given its chords', () => {
     const short = demo('harbour-glass.abc');
     expect(arrangeNearby(short, short, arrange(short), 1)).toBeNull();
+    expect(arrangeNearby(setSchool(long, 'shell'), long, before, AT)).toBeNull();
+    expect(arrangeNearby({ ...long, hands: { ...long.hands, profile: 'small' } }, long, before, AT)).toBeNull();
     expect(arrangeNearby(setPartSize(long, 'smaller'), long, before, AT)).toBeNull();
     expect(arrangeNearby({ ...long, song: { ...long.song, chords: [] } }, long, before, AT)).toBeNull();
     expect(arrangeNearby(setBass(long, 'falling'), long, before, 999)).toBeNull();

@@ -16,7 +16,8 @@ const MANY = 24;
  * A long song with the parts near the one at work as an edit makes them, the others as they stood: what a screen shows of it, in a
  * fraction of the time. The chords at the borders of what is arranged are held where they lay. It is only a first look: what the edit
  * means for the whole song is for {@link arrange} to say. Null where the song is short, or the edit changes more than such a look can
- * tell: how the song is divided, its length or its meters, or chords that are suggested from one end to the other.
+ * tell: how the song is divided, its length or its meters, the hand or the school of all its chords, or chords that are suggested from
+ * one end to the other.
  */
 export function arrangeNearby(doc: Document, was: Document, before: Arrangement, at: number): Arrangement | null {
   if (before.parts.length < MANY || suggestionFor(doc) !== null || !sameShape(doc, was)) return null;
@@ -24,7 +25,7 @@ export function arrangeNearby(doc: Document, was: Document, before: Arrangement,
   if (here < 0) return null;
   const inside = (reach: number) => before.parts.slice(Math.max(0, here - reach), here + reach + 1);
   const [wide, shown] = [inside(SHOWN + AROUND), inside(SHOWN)];
-  const near = arrange(windowOf(doc, wide));
+  const near = arrange(windowOf(doc, wide), before.homes);
   const made = shown.map((p) => near.parts.find((q) => q.start === p.start && q.end === p.end));
   if (made.some((p) => p === undefined)) return null;
   const numbers = new Map(made.map((p, i) => [(p as Part).number, shown[i].number]));
@@ -61,10 +62,19 @@ export function arrangeNearby(doc: Document, was: Document, before: Arrangement,
   };
 }
 
-/** True where two documents divide a song of one shape in one way. */
+/** True where two documents divide a song of one shape in one way, and lay its chords for one hand in one school. */
 function sameShape(a: Document, b: Document): boolean {
-  const shape = ({ song, choices }: Document) =>
-    JSON.stringify([song.length, song.pickup, song.meters, choices.parts, choices.partSize]);
+  const shape = ({ song, choices, hands }: Document) =>
+    JSON.stringify([
+      song.length,
+      song.pickup,
+      song.meters,
+      choices.parts,
+      choices.partSize,
+      hands,
+      choices.school,
+      choices.dominants,
+    ]);
   return a.song.melody.length === b.song.melody.length && shape(a) === shape(b);
 }
 

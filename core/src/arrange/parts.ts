@@ -1,5 +1,4 @@
 import { partDifficulty } from '../difficulty/difficulty.js';
-import { findRepeats } from '../divide/repeats.js';
 import { nameWithMelody } from '../harmony/naming.js';
 import { parseChord } from '../harmony/symbol.js';
 import type { Jump } from '../join/jumps.js';
@@ -8,7 +7,6 @@ import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf } from '../pitch/pitch.js';
 import type { RightHand } from '../right-hand/right-hand.js';
 import { spanOf } from '../song/decisions.js';
-import { chordSpans } from '../song/song.js';
 import { barSpan, cutAt } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Part, PartChord } from './arrangement.js';
@@ -26,9 +24,8 @@ export function partsOf(
   right: RightSide,
   jumps: readonly Jump[],
 ): Part[] {
-  const { bars, stretches, ends, written, played, found, harmony, song } = material;
+  const { bars, stretches, ends, played, form, harmony, song } = material;
   const { fingerOf, places } = right.fingered;
-  const form = findRepeats({ ...song, melody: written }, stretches, chordSpans({ ...song, chords: [...found] }));
   const withFinger = <T extends { at: Ticks; pitch: string }>(n: T) => ({ ...n, finger: fingerOf(n.at, n.pitch) });
   const joins = togetherPoints(attacksOf(left.chords, left.dressed), played, bars);
   const cut = {

@@ -1,5 +1,6 @@
 import { travelOf } from '../left-hand/problem.js';
 import { gripsOf, shapesOf } from '../left-hand/shapes.js';
+import { exactRepeats } from '../divide/repeats.js';
 import { solveLeftHand } from '../left-hand/voice.js';
 import { notesUnderTune } from '../right-hand/under-melody.js';
 import { SCHOOLS, spanOf, type Document, type School } from '../song/decisions.js';
@@ -35,7 +36,8 @@ export interface SchoolPrice {
 export function schoolPrices(doc: Document, arrangement: Arrangement, { start, end }: Scope): SchoolPrice[] {
   const { song, bars, strikes } = arrangement;
   const spans = chordSpans(song);
-  const wishes = voicingWishes(settingsOf(doc), spans);
+  const sections = arrangement.sections.map((s) => s.start);
+  const wishes = voicingWishes(settingsOf(doc), { spans, sections, repeats: exactRepeats(arrangement.parts) });
   const inside = (at: Ticks) => at >= start && at < end;
   const comfortable = spanOf(doc.hands, 'left').comfortable;
   const now = new Set(arrangement.parts.flatMap((p) => p.chords.filter((c) => inside(c.at)).map((c) => c.school)));
@@ -54,7 +56,7 @@ export function schoolPrices(doc: Document, arrangement: Arrangement, { start, e
     const wide = ({ midis, spread }: (typeof laid)[number]) => spread || midis[midis.length - 1] - midis[0] > comfortable;
     return {
       school,
-      travel: first < 0 ? 0 : travelOf(problem.layers.slice(from, last + 1), choices.slice(from, last + 1)),
+      travel: first < 0 ? 0 : travelOf(chosen.slice(from, last + 1)),
       stretches: laid.filter(wide).length,
       shapes: shapesOf(laid).length,
       notes: laidNotes.reduce((sum, g) => sum + g.length, 0),

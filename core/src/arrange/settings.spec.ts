@@ -83,7 +83,8 @@ describe('what was chosen, read once', () => {
     const [first, second] = HARBOUR.song.chords;
     const part = { start: 0, end: length };
     const doc = setChordSchool(setPassage(HARBOUR, part, { school: 'open' }), second.at, 'octave');
-    const at = (of: Document, place: number) => voicingWishes(settingsOf(of), chordSpans(of.song)).schoolAt(place);
+    const at = (of: Document, place: number) =>
+      voicingWishes(settingsOf(of), { spans: chordSpans(of.song), sections: [], repeats: [] }).schoolAt(place);
     expect([at(doc, first.at), at(doc, second.at)]).toEqual(['open', 'octave']);
     const light = setSetting(doc, part, 'level', 'bass');
     expect([at(light, first.at), at(light, second.at)]).toEqual(['single-bass', 'single-bass']);

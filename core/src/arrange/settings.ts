@@ -1,7 +1,10 @@
 import { singAlongBass } from '../fills/sing-along.js';
+import type { ExactRepeat } from '../divide/repeats.js';
+import type { DominantNotes } from '../catalogue/schools/school.js';
+import { parseChord } from '../harmony/symbol.js';
 import { HELD, isPlain, textureNamed } from '../fills/texture.js';
 import type { HarmonicRhythm, Vocabulary } from '../harmony/vocabulary.js';
-import type { VoicingWishes } from '../left-hand/problem.js';
+import type { Homes, VoicingWishes } from '../left-hand/problem.js';
 import { SCHOOL_RULES } from '../catalogue/schools/registry.js';
 import type { TimedSpan } from '../left-hand/strikes.js';
 import type { Pitch } from '../pitch/pitch.js';
@@ -72,6 +75,8 @@ export interface Settings {
   /** How much softer than the tune the accompaniment is, in percent. */
   readonly balance: number;
   readonly close: Choices['close'];
+  /** The keys that symbols have through the whole song, where only some of it is arranged. */
+  readonly homes?: Homes;
   /** Stretches that tile the song, the first from 0. */
   readonly stretches: readonly StretchSettings[];
 }
@@ -132,24 +137,46 @@ export function stretchAt({ stretches }: Pick<Settings, 'stretches'>, at: Ticks)
   return lastFrom(stretches, at) ?? stretches[0];
 }
 
+/** What the left hand is given beside its chords: the song's own form. */
+interface Form {
+  readonly spans: readonly TimedSpan[];
+  readonly sections: readonly Ticks[];
+  readonly repeats: readonly ExactRepeat[];
+}
+
 /** How the left hand is to be voiced: chord by chord, else by its stretch. */
-export function voicingWishes(settings: Settings, spans: readonly TimedSpan[]): VoicingWishes {
-  const { hands, pins, leftFingers: fingers, chordSchools } = settings;
+export function voicingWishes(settings: Settings, { spans, sections, repeats }: Form): VoicingWishes {
+  const { hands, pins, leftFingers: fingers, chordSchools, homes } = settings;
   // Every strike of a chord follows the school of its symbol's place.
   const own = spans.flatMap(({ at, length, writtenAt }) => {
     const school = chordSchools.get(writtenAt ?? at);
     return school ? [{ start: at, end: at + length, school }] : [];
   });
+  const usual = dominantsFor(spans);
   return {
     hands,
     pins,
     fingers,
+    sections,
+    repeats,
+    homes,
     schoolAt: (at) => {
       const [here, span] = [stretchAt(settings, at), lastFrom(own, at)];
       return span && span.start <= at && at < span.end ? schoolWithin(here.level, span.school) : here.school;
     },
     bassAt: (at) => stretchAt(settings, at).bass,
+    wishAt: (at) => {
+      const { dominants, leftOctave } = stretchAt(settings, at);
+      return { dominants: dominants === 'usual' ? usual : dominants, octave: leftOctave };
+    },
   };
+}
+
+/** Four notes for a dominant where most chords of the song are sevenths, three after triads. */
+function dominantsFor(spans: readonly TimedSpan[]): DominantNotes {
+  const chords = spans.map((s) => parseChord(s.symbol)).filter((c) => c.kind === 'chord');
+  const sevenths = chords.filter((c) => c.quality.seventh !== null).length;
+  return 2 * sevenths > chords.length ? 'four' : 'three';
 }
 
 /** A layer is played where it is not muted; only a song that is played as it is arranged has texture, harmony and fills. */
@@ -192,6 +219,8 @@ function inStretch({ choices, hands }: Document, plays: Settings['plays'], own: 
     timing: wish('timing'),
     rhythm: wish('rhythm'),
     octave: wish('octave'),
+    dominants: wish('dominants'),
+    leftOctave: wish('leftOctave'),
     harmony: wish('harmony'),
     pedal: wish('pedal'),
     walk: wish('walk'),

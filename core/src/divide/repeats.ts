@@ -24,6 +24,19 @@ export interface FormEntry {
   readonly repeats: RepeatOf | null;
 }
 
+/** A stretch that comes again note for note and chord for chord, and where it stood first. */
+export interface ExactRepeat {
+  readonly start: Ticks;
+  readonly end: Ticks;
+  readonly of: Ticks;
+}
+
+/** The parts that repeat an earlier one exactly. */
+export const exactRepeats = (parts: readonly (Pick<Stretch, 'start' | 'end'> & Pick<FormEntry, 'repeats'>)[]): ExactRepeat[] =>
+  parts.flatMap(({ start, end, repeats }) =>
+    repeats?.kind === 'exact' ? [{ start, end, of: parts[repeats.part - 1].start }] : [],
+  );
+
 /** Fewest notes that make a part recognisable, and the share of it that must return before its ending may differ. */
 const RECOGNISED = { notes: 4, share: 0.5 } as const;
 

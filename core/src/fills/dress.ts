@@ -1,7 +1,7 @@
 import { intervalOf, toneFor } from '../harmony/naming.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
 import { reachableBy } from '../fingers/chords.js';
-import { CLEAR_OF_TUNE, muddiness } from '../left-hand/costs.js';
+import { CLEAR_OF_TUNE, isMuddy } from '../left-hand/costs.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf, pitchAt, pitchClass, transposeName, transposePitch, type NoteName, type Pitch } from '../pitch/pitch.js';
 import type { SoundingNote } from '../join/collisions.js';
@@ -356,7 +356,7 @@ function bend(pitches: readonly Pitch[], ceiling: number, hands: Hands, bends: B
   const reachable = reachableBy(hands, 'left');
   const reaches = () => midiOf(kept[kept.length - 1]) - midiOf(kept[0]) <= limit && reachable(kept.map(midiOf));
   while (kept.length > 1 && !reaches()) drop(kept.length - 1, 'reach');
-  while (kept.length > 1 && muddiness(kept.map(midiOf)) > 0) drop(1, 'muddy');
+  while (kept.length > 1 && isMuddy(kept.map(midiOf))) drop(1, 'muddy');
   return kept;
 }
 

@@ -2,9 +2,11 @@ import { reachableBy } from '../fingers/chords.js';
 import type { Chord } from '../harmony/symbol.js';
 import { inversionOf } from '../harmony/naming.js';
 import { midiOf, pitchAt, pitchClass, type NoteName, type Pitch } from '../pitch/pitch.js';
+import { COMFORT_FIRST } from './costs.js';
 import { KEYBOARDS, spanOf, type Hands, type School } from '../song/decisions.js';
 import { SCHOOL_RULES } from '../catalogue/schools/registry.js';
 import type { ShapePattern } from '../catalogue/schools/shape-pattern.js';
+import type { DominantNotes } from '../catalogue/schools/school.js';
 import type { Form } from '../catalogue/schools/thinned.js';
 
 /** One way to play a chord with the left hand, notes bottom-up. */
@@ -19,6 +21,15 @@ export interface Voicing {
   /** What the school charges for it against its first choice, in half steps of motion. */
   readonly price: number;
 }
+
+/** What is wished for the chords of a school: notes of a dominant seventh, and octaves by which they lie higher. */
+export interface VoicingWish {
+  readonly dominants: DominantNotes;
+  readonly octave: number;
+}
+
+/** Nothing asked for: all four notes of a seventh, where the school has its usual place. */
+export const USUAL_VOICING: VoicingWish = { dominants: 'four', octave: 0 };
 
 /** Every order of a note set from its bottom note up, close together; a foreign bass stays below. */
 function stacks(laying: ShapePattern, bass: NoteName | null): (readonly NoteName[])[] {
@@ -38,17 +49,17 @@ function stacks(laying: ShapePattern, bass: NoteName | null): (readonly NoteName
  * Where the school's own shape is wider than the hand it is spread: its lowest note first, the rest within reach.
  * Always at least one: the bass note alone, which every register holds.
  */
-export function voicingsFor(chord: Chord, hands: Hands, school: School = 'close'): Voicing[] {
+export function voicingsFor(chord: Chord, hands: Hands, school: School = 'close', wish: VoicingWish = USUAL_VOICING): Voicing[] {
   const { limit } = spanOf(hands, 'left');
   const keyboard = KEYBOARDS[hands.keys];
   const { register, patterns } = SCHOOL_RULES[school];
-  const low = Math.max(keyboard.low, register.low);
-  const high = Math.min(keyboard.high, register.high);
+  const low = Math.max(keyboard.low, register.low + 12 * wish.octave);
+  const high = Math.min(keyboard.high, register.high + 12 * wish.octave);
   const reachable = reachableBy(hands, 'left');
   const found: Voicing[] = [];
-  for (const laying of patterns(chord)) {
+  for (const laying of patterns(chord, wish.dominants)) {
     for (const names of stacks(laying, chord.bass)) {
-      for (let octave = 1; octave <= 5; octave++) {
+      for (let octave = 0; octave <= 6; octave++) {
         const pitches = laying.gaps === null ? stackUp(names, octave) : stackAt(names, laying.gaps, octave);
         const midis = pitches.map(midiOf);
         const [bottom, top] = [midis[0], midis[midis.length - 1]];
@@ -61,8 +72,34 @@ export function voicingsFor(chord: Chord, hands: Hands, school: School = 'close'
       }
     }
   }
-  return found;
+  const clear = unlessEmpty(found, (v) => !isClustered(v.midis) && !isLowSecond(v.midis));
+  const { comfortable } = spanOf(hands, 'left');
+  return comfortable <= COMFORT_FIRST ? unlessEmpty(clear, (v) => isWithin(v, comfortable)) : clear;
 }
+
+/** The voicings that pass a test, or all where none but the bass alone does. */
+function unlessEmpty(voicings: Voicing[], test: (v: Voicing) => boolean): Voicing[] {
+  const passed = voicings.filter(test);
+  return passed.some((v) => v.midis.length > 1) || voicings.every((v) => v.midis.length === 1) ? passed : voicings;
+}
+
+/** True where the keys that are held together lie within a span. */
+function isWithin({ midis, spread }: Voicing, span: number): boolean {
+  return midis[midis.length - 1] - midis[spread ? 1 : 0] <= span;
+}
+
+/** Half steps within which three notes side by side are a cluster. */
+const CLUSTER = 4;
+
+/** True where three notes of a chord lie side by side. */
+export const isClustered = (midis: readonly number[]): boolean => midis.some((m, i) => i >= 2 && m - midis[i - 2] <= CLUSTER);
+
+/** The lowest key on which a second may be the lowest interval of a chord: E3. */
+const LOWEST_SECOND = 52;
+
+/** True where the lowest interval of a chord is a second so low that it growls. */
+export const isLowSecond = (midis: readonly number[]): boolean =>
+  midis.length > 1 && midis[1] - midis[0] <= 2 && midis[0] < LOWEST_SECOND;
 
 function stackUp(names: readonly NoteName[], octave: number): Pitch[] {
   const pitches = [`${names[0]}${octave}`];

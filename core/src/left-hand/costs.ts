@@ -22,8 +22,12 @@ export const VOICING_COSTS = {
   drift: 0.35,
   /** The same chord pressed again in another place. */
   moveOnRepeat: 4,
+  /** Other keys than its symbol has through the song: a new thing to learn. */
+  otherShape: 6,
   /** A first chord that is not in root position: the hand starts where the name is plain. */
-  startInverted: 8,
+  startInverted: 12,
+  /** The same where a section begins that has a name. */
+  sectionInverted: 24,
   /** A last chord that is not in root position. */
   endInverted: 1.5,
   /** Notes left out. */
@@ -45,6 +49,9 @@ export const VOICING_COSTS = {
 
 /** A chord's top note keeps this many semitones below the tune: a small third. */
 export const CLEAR_OF_TUNE = 3;
+
+/** Comfortable spans, in semitones, up to which a hand is small: comfort goes before motion. */
+export const COMFORT_FIRST = 10;
 
 /** The hand's place may move this many semitones before it counts as a shift. */
 export const FREE_SHIFT = 4;
@@ -72,6 +79,14 @@ export function muddiness(midis: readonly number[]): number {
     if (clear !== undefined) below += Math.max(0, clear - midis[i - 1]);
   }
   return below;
+}
+
+/** Half steps under the lowest clear positions that are played every day: they count, and nobody speaks of them. */
+const EVERYDAY = 2;
+
+/** True where a chord is so close and low that it is worth a word: further under the clear positions than what is played every day. */
+export function isMuddy(midis: readonly number[]): boolean {
+  return midis.some((m, i) => i > 0 && muddiness([midis[i - 1], m]) > EVERYDAY);
 }
 
 /** Most voices of a chord: a hand has five fingers, and two hands play no more than this together. */

@@ -14,7 +14,8 @@ import { chordFingerFact, chordFingers, triedFingersFact } from '../fingers/chor
 import { spansFor } from '../fingers/spans.js';
 import { voiceLeftHand } from './voice.js';
 import { cheapestPath } from './path.js';
-import { solve, voicingProblem, type VoicingWishes } from './problem.js';
+import { settleHome, voicingProblem, type VoicingProblem, type VoicingWishes } from './problem.js';
+import { solve } from './settle.js';
 import { voiceMoves } from './reasons.js';
 
 const wishes = (more: Partial<VoicingWishes> = {}): VoicingWishes => ({
@@ -24,6 +25,25 @@ const wishes = (more: Partial<VoicingWishes> = {}): VoicingWishes => ({
   bassAt: () => 'free',
   ...more,
 });
+
+/** The least that a problem costs over every home that its symbols may have: all of them are tried, with the cheapest way for each. */
+function leastOverHomes(problem: VoicingProblem): number {
+  const { layers } = problem;
+  const symbols = [...new Set(layers.filter((l) => l.bass === 'free').map((l) => l.strike.symbol))]
+    .map((symbol) => layers.filter((l) => l.strike.symbol === symbol))
+    .filter((places) => places.length > 1);
+  const least = (k: number): number =>
+    k === symbols.length
+      ? solve(problem).cost
+      : Math.min(
+          ...symbols[k][0].voicings.map((home) => {
+            for (const layer of symbols[k]) settleHome(layer, home);
+            return least(k + 1);
+          }),
+        );
+  return least(0);
+}
+
 const voiced = (song = TWO_FIVE_ONE) => arrange(documentOf(song)).parts.flatMap((p) => p.chords);
 
 describe('the reference everyone learns', () => {
@@ -101,10 +121,11 @@ describe('the path', () => {
         };
         walk(0, 0, 0);
         expect(solve(problem).cost).toBeCloseTo(best, 6);
+        const settled = leastOverHomes(voicingProblem(strikes, melody, wished));
         const left = voiceLeftHand(strikes, melody, wished);
         // Nearest inversions may pay more than the table's least to travel no more than root positions.
-        if (school !== 'close' || bass !== 'free') expect(left.cost).toBeCloseTo(best, 6);
-        else if (left.cost > best + 1e-6) expect(left.travel).toBeLessThanOrEqual(left.travelRoot);
+        if (school !== 'close' || bass !== 'free') expect(left.cost).toBeCloseTo(settled, 6);
+        else if (left.cost > settled + 1e-6) expect(left.travel).toBeLessThanOrEqual(left.travelRoot);
       }),
       { numRuns: 12 },
     );
@@ -179,7 +200,7 @@ describe('voicings', () => {
           .map((v) => v.inversion),
       );
     expect(inversions('F')).toEqual(new Set([0, 1, 2]));
-    expect(inversions('F7')).toEqual(new Set([0, 1, 2, 3]));
+    expect(inversions('A7')).toEqual(new Set([0, 1, 2, 3]));
   });
 
   it('keep a written bass at the bottom', () => {

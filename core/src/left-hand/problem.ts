@@ -1,13 +1,17 @@
+import type { ExactRepeat } from '../divide/repeats.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
 import { isBlackKey, midiOf, type Pitch } from '../pitch/pitch.js';
 import { spanOf, type BassWish, type Hands, type School } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
+import { lastFrom } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
-import { pinnedVoicing, voicingsFor, type Voicing } from './candidates.js';
+import { pinnedVoicing, USUAL_VOICING, voicingsFor, type Voicing, type VoicingWish } from './candidates.js';
 import { CLEAR_OF_TUNE, FREE_SHIFT, VOICING_COSTS, commonKeys, motionBetween, muddiness } from './costs.js';
-import { cheapestPath } from './path.js';
 import { SCHOOL_RULES } from '../catalogue/schools/registry.js';
 import type { Strike } from './strikes.js';
+
+/** Keys of symbols through a song, by the symbol and what else tells its voicings apart. */
+export type Homes = ReadonlyMap<string, readonly Pitch[]>;
 
 /** How a left hand is to be voiced. */
 export interface VoicingWishes {
@@ -18,6 +22,14 @@ export interface VoicingWishes {
   readonly fingers?: ReadonlyMap<Ticks, readonly number[]>;
   readonly schoolAt: (at: Ticks) => School;
   readonly bassAt: (at: Ticks) => BassWish;
+  /** Notes of dominant sevenths, and octaves by which the hand lies higher; the usual ones where nothing is said. */
+  readonly wishAt?: (at: Ticks) => VoicingWish;
+  /** Where sections of the song begin, each in root position as the song does. */
+  readonly sections?: readonly Ticks[];
+  /** Stretches that repeat an earlier one chord for chord, and where that one begins: they lie as it does. */
+  readonly repeats?: readonly ExactRepeat[];
+  /** The keys that symbols have through the whole song, where only some of it is voiced. */
+  readonly homes?: Homes;
 }
 
 /** A strike with all it could be played as. */
@@ -25,6 +37,7 @@ export interface Layered {
   readonly strike: Strike;
   readonly chord: Chord;
   readonly school: School;
+  readonly wish: VoicingWish;
   readonly bass: BassWish;
   readonly voicings: readonly Voicing[];
   readonly costs: Float64Array;
@@ -32,6 +45,12 @@ export interface Layered {
   readonly lowest: number;
   /** What an inversion costs here because the song starts or ends with it. */
   readonly edge: { readonly term: 'startInverted' | 'endInverted'; readonly cost: number }[];
+  /** The keys that this symbol has through the song wherever that costs little; null before they are settled. */
+  home: Voicing | null;
+  /** The layer whose keys this one repeats: itself, or an earlier one in a part that comes again. */
+  readonly as: number;
+  /** All layers that have the same keys as this one for that reason, itself among them. */
+  readonly times: readonly number[];
   readonly pinned: boolean;
   /** What the chord could be played as, pinned or not, the nearest inversions always among it, with the cost of each. */
   readonly free: { readonly voicings: readonly Voicing[]; readonly costs: Float64Array };
@@ -39,7 +58,17 @@ export interface Layered {
 
 /** What a voicing is charged for by itself: "form" is what its school charges for the shape. */
 export type OwnTerm =
-  'form' | 'spread' | 'stretch' | 'muddy' | 'drift' | 'blackThumb' | 'crossesTune' | 'nearTune' | 'startInverted' | 'endInverted';
+  | 'form'
+  | 'spread'
+  | 'stretch'
+  | 'muddy'
+  | 'drift'
+  | 'blackThumb'
+  | 'crossesTune'
+  | 'nearTune'
+  | 'startInverted'
+  | 'endInverted'
+  | 'otherShape';
 
 /** What the way from one voicing to the next is charged for. */
 export type StepTerm = 'motion' | 'commonTone' | 'shift' | 'moveOnRepeat' | 'bassLine';
@@ -68,73 +97,22 @@ export function voicingProblem(strikes: readonly Strike[], melody: readonly Melo
   return weighed(layers, VOICING_COSTS.motion);
 }
 
-const weighed = (layers: readonly Layered[], motionWeight: number): VoicingProblem => ({
+/** A problem with its motion weighed anew. */
+export const weighed = (layers: readonly Layered[], motionWeight: number): VoicingProblem => ({
   layers,
   step: stepCosts(layers, motionWeight),
   motionWeight,
 });
 
-/** The cheapest way through a problem. */
-export function solve({ layers, step }: Pick<VoicingProblem, 'layers' | 'step'>): { choices: number[]; cost: number } {
-  return cheapestPath(
-    layers.map((l) => ({ size: l.voicings.length, cost: (c) => l.costs[c] })),
-    step,
-  );
-}
-
-/** What motion is weighed with, one after another, until the hand travels no more than it may. */
-const HEAVIER_MOTION = [2, 4, 16, 1e6] as const;
-
-/** A way through a problem, and the problem it is the cheapest of. */
-export interface Solved {
-  readonly problem: VoicingProblem;
-  readonly choices: readonly number[];
-}
-
-/**
- * The cheapest way that travels at most `most` semitones where there is one: first by the table as it is, then with
- * motion weighed heavier. The heaviest weight finds the least travel of all.
- */
-export function solveWithin(problem: VoicingProblem, most: number): Solved {
-  let solved: Solved = { problem, choices: solve(problem).choices };
-  for (const weight of HEAVIER_MOTION) {
-    if (travelOf(problem.layers, solved.choices) <= most) break;
-    const heavier = weighed(problem.layers, weight);
-    solved = { problem: heavier, choices: solve(heavier).choices };
-  }
-  return solved;
-}
-
-/** The semitones that all voices move over a path. */
-export function travelOf(layers: readonly Layered[], choices: readonly number[]): number {
-  let travel = 0;
-  for (let i = 1; i < layers.length; i++)
-    travel += motionBetween(layers[i - 1].voicings[choices[i - 1]].midis, layers[i].voicings[choices[i]].midis);
-  return travel;
-}
-
-/** What a path costs by the table. */
-export function costOf({ layers, step }: VoicingProblem, choices: readonly number[]): number {
-  return choices.reduce((sum, c, i) => sum + layers[i].costs[c] + (i > 0 ? step(i, choices[i - 1], c) : 0), 0);
-}
+/** The semitones that all voices move over a row of voicings. */
+export const travelOf = (row: readonly Voicing[]): number =>
+  row.reduce((sum, v, i) => (i === 0 ? 0 : sum + motionBetween(row[i - 1].midis, v.midis)), 0);
 
 function buildLayers(strikes: readonly Strike[], melody: readonly MelodyNote[], wishes: VoicingWishes): Layered[] {
-  const { hands, pins } = wishes;
-  const known = new Map<string, readonly Voicing[]>();
-  const candidates = (chord: Chord, school: School): readonly Voicing[] => {
-    const id = `${school} ${chord.text}`;
-    let voicings = known.get(id);
-    if (!voicings) known.set(id, (voicings = voicingsFor(chord, hands, school)));
-    return voicings;
-  };
-  const all = (chord: Chord, school: School): readonly Voicing[] => {
-    if (school === 'close') return candidates(chord, 'close');
-    const id = `all ${school} ${chord.text}`;
-    let voicings = known.get(id);
-    if (!voicings) known.set(id, (voicings = withNearest(candidates(chord, school), candidates(chord, 'close'))));
-    return voicings;
-  };
-  const layers: Layered[] = [];
+  const { hands, pins, repeats = [], sections = [] } = wishes;
+  const candidates = candidatesFor(hands);
+  const layers: (Layered & { readonly times: number[] })[] = [];
+  const byPlace = new Map<Ticks, number>();
   let from = 0;
   for (const strike of strikes) {
     const chord = parseChord(strike.symbol);
@@ -144,38 +122,88 @@ function buildLayers(strikes: readonly Strike[], melody: readonly MelodyNote[], 
     let lowest = Infinity;
     for (let i = from; i < melody.length && melody[i].at < end; i++) lowest = Math.min(lowest, midiOf(melody[i].pitch));
     const school = wishes.schoolAt(strike.at);
+    const wish = wishes.wishAt?.(strike.at) ?? USUAL_VOICING;
     const costed = (voicings: readonly Voicing[]) => ({
       voicings,
-      costs: Float64Array.from(voicings, (v) => ownCost(v, lowest, hands, school)),
+      costs: Float64Array.from(voicings, (v) => ownCost(v, lowest, hands, school, wish)),
     });
-    const own = costed(candidates(chord, school));
-    const free = school === 'close' ? own : costed(all(chord, school));
+    const { own: ownVoicings, all } = candidates(chord, school, wish);
+    const own = costed(ownVoicings);
+    const free = school === 'close' ? own : costed(all);
     const pin = pins.get(strike.writtenAt);
     const kept = pin ? costed([pinnedTo(chord, pin, free.voicings)]) : own;
+    const repeat = repeatAt(repeats, strike.at);
+    const first =
+      repeat && !pin && wishes.bassAt(strike.at) === 'free' ? byPlace.get(strike.at - repeat.start + repeat.of) : undefined;
+    const tied = first !== undefined && layers[first].voicings === kept.voicings ? first : layers.length;
+    byPlace.set(strike.at, layers.length);
+    const times = layers[tied]?.times ?? [];
+    times.push(layers.length);
     layers.push({
       strike,
       chord,
       school,
+      wish,
       bass: wishes.bassAt(strike.at),
       ...kept,
       lowest,
       edge: [],
+      home: null,
+      as: tied,
+      times,
       pinned: pin !== undefined,
       free,
     });
   }
-  const charge = (layer: Layered | undefined, term: 'startInverted' | 'endInverted') => {
+  const charge = (layer: Layered | undefined, term: Layered['edge'][number]['term'], cost: number = VOICING_COSTS[term]) => {
     if (!layer || layer.chord.bass !== null) return;
-    const cost = VOICING_COSTS[term];
     layer.edge.push({ term, cost });
-    for (const set of layer.costs === layer.free.costs ? [layer] : [layer, layer.free])
-      set.voicings.forEach((v, i) => {
-        if (v.inversion !== 0) set.costs[i] += cost;
-      });
+    chargeVoicings(layer, (v) => (v.inversion !== 0 ? cost : 0));
   };
   charge(layers[0], 'startInverted');
+  const begins = sections.map((at) => layers.findIndex((l) => l.strike.at >= at)).filter((i) => i > 0);
+  for (const i of new Set(begins)) charge(layers[i], 'startInverted', VOICING_COSTS.sectionInverted);
   if (layers.length > 1) charge(layers.at(-1), 'endInverted');
   return layers;
+}
+
+/** The repeated stretch that a place lies in. */
+function repeatAt(repeats: readonly ExactRepeat[], at: Ticks): ExactRepeat | undefined {
+  const last = lastFrom(repeats, at);
+  return last && at < last.end ? last : undefined;
+}
+
+/** Adds a charge to what the voicings of a layer cost, those it may take and those it might have taken. */
+function chargeVoicings(layer: Layered, charge: (v: Voicing) => number): void {
+  for (const set of layer.costs === layer.free.costs ? [layer] : [layer, layer.free])
+    set.voicings.forEach((v, i) => {
+      set.costs[i] += charge(v);
+    });
+}
+
+/** What each chord of a song may be played as, worked out once: in its school, and with the nearest inversions beside them. */
+function candidatesFor(hands: Hands) {
+  const known = new Map<string, { readonly own: readonly Voicing[]; readonly all: readonly Voicing[] }>();
+  return (chord: Chord, school: School, wish: VoicingWish) => {
+    const id = `${school} ${wish.dominants} ${wish.octave} ${chord.text}`;
+    const have = known.get(id);
+    if (have) return have;
+    const own = voicingsFor(chord, hands, school, wish);
+    const all = school === 'close' ? own : withNearest(own, voicingsFor(chord, hands, 'close', wish));
+    const found = { own, all };
+    known.set(id, found);
+    return found;
+  };
+}
+
+/** Sets the keys that a layer's symbol has through the song: every other voicing is charged. Null lets it free again. */
+export function settleHome(layer: Layered, home: Voicing | null): void {
+  const cost = VOICING_COSTS.otherShape;
+  const { home: before } = layer;
+  if (home === before) return;
+  const charged = (of: Voicing | null, v: Voicing) => (of !== null && v !== of ? cost : 0);
+  chargeVoicings(layer, (v) => charged(home, v) - charged(before, v));
+  layer.home = home;
 }
 
 /** A school's own voicings, then those of the nearest inversions that it does not have. */
@@ -197,27 +225,35 @@ function ownTerms(
   lowest: number,
   hands: Hands,
   school: School,
+  wish: VoicingWish,
   add: (term: OwnTerm, cost: number) => void,
 ): void {
   const { midis } = voicing;
-  const { home } = SCHOOL_RULES[school];
+  const [homeLow, homeHigh] = homeOf(school, wish);
+  const { comfortable } = spanOf(hands, 'left');
   const bottom = midis[0];
   const top = midis[midis.length - 1];
   const middle = (bottom + top) / 2;
   const width = voicing.spread ? top - midis[1] : top - bottom;
   add('form', voicing.price);
   add('spread', voicing.spread ? VOICING_COSTS.spread : 0);
-  add('stretch', VOICING_COSTS.stretch * Math.max(0, width - spanOf(hands, 'left').comfortable));
+  add('stretch', VOICING_COSTS.stretch * Math.max(0, width - comfortable));
   add('muddy', VOICING_COSTS.muddy * muddiness(midis));
-  add('drift', VOICING_COSTS.drift * Math.max(0, home.low - middle, middle - home.high));
+  add('drift', VOICING_COSTS.drift * Math.max(0, homeLow - middle, middle - homeHigh));
   if (isBlackKey(top)) add('blackThumb', VOICING_COSTS.blackThumb);
   if (top >= lowest) add('crossesTune', VOICING_COSTS.crossesTune + top - lowest);
   else if (lowest - top < CLEAR_OF_TUNE) add('nearTune', VOICING_COSTS.nearTune);
 }
 
-function ownCost(voicing: Voicing, lowest: number, hands: Hands, school: School): number {
+/** Where the middle of a chord lies at no cost, lowest and highest key. */
+function homeOf(school: School, { octave }: VoicingWish): readonly [low: number, high: number] {
+  const { home } = SCHOOL_RULES[school];
+  return [home.low + 12 * octave, home.high + 12 * octave];
+}
+
+function ownCost(voicing: Voicing, lowest: number, hands: Hands, school: School, wish: VoicingWish): number {
   let cost = 0;
-  ownTerms(voicing, lowest, hands, school, (_, c) => {
+  ownTerms(voicing, lowest, hands, school, wish, (_, c) => {
     cost += c;
   });
   return cost;
@@ -230,11 +266,12 @@ export function termsAt(
   around: { readonly before: Voicing | null; readonly here: Voicing; readonly after: Voicing | null },
   hands: Hands,
 ): TermCost[] {
-  const { lowest, school, strike, bass, edge } = layers[i];
+  const { lowest, school, wish, strike, bass, edge, home } = layers[i];
   const { before, here, after } = around;
   const terms: TermCost[] = [];
-  ownTerms(here, lowest, hands, school, (term, cost) => terms.push({ term, where: 'here', cost }));
+  ownTerms(here, lowest, hands, school, wish, (term, cost) => terms.push({ term, where: 'here', cost }));
   if (here.inversion !== 0) for (const e of edge) terms.push({ ...e, where: 'here' });
+  if (home !== null && here !== home) terms.push({ term: 'otherShape', cost: VOICING_COSTS.otherShape, where: 'here' });
   if (before)
     stepTerms(before, here, layers[i - 1].strike.symbol === strike.symbol, bass, motionWeight, (term, cost) =>
       terms.push({ term, where: 'from', cost }),

@@ -77,6 +77,8 @@ export type VoicingFact =
   | { readonly code: 'voicing.change'; readonly moves: readonly VoiceMove[] }
   | { readonly code: 'voicing.bass-line'; readonly rises: boolean; readonly asked: BassWish; readonly followed: boolean }
   | { readonly code: 'voicing.thinned'; readonly form: Form; readonly cause: ThinCause }
+  /** A dominant seventh of third, seventh and root, after triads. */
+  | { readonly code: 'voicing.three-notes'; readonly fifth: NoteName }
   | { readonly code: 'voicing.spread'; readonly spread: 'broken' | 'rolled'; readonly width: number; readonly limit: number }
   /** What decided: the nearest alternative, what it would cost more, and the terms in which the two differ most. */
   | {

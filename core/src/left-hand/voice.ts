@@ -4,20 +4,18 @@ import { midiOf, nameOf, pitchClass, type Pitch } from '../pitch/pitch.js';
 import { spanOf, type Hands, type School } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
-import type { Voicing } from './candidates.js';
-import type { Form } from '../catalogue/schools/thinned.js';
+import { fifthOf } from '../catalogue/schools/tones.js';
+import { isDominantSeventh, type Form } from '../catalogue/schools/thinned.js';
+import type { Voicing, VoicingWish } from './candidates.js';
 import { commonKeys, motionBetween } from './costs.js';
 import { chordFingers, pairFingers } from '../fingers/chords.js';
 import {
-  costOf,
-  solve,
-  solveWithin,
   termsAt,
   transition,
   travelOf,
   voicingProblem,
   type Layered,
-  type Solved,
+  type Homes,
   type TermCost,
   type VoicingProblem,
   type VoicingWishes,
@@ -30,6 +28,8 @@ import {
   type VoicingFact,
   type VoicingShape,
 } from './reasons.js';
+import { homesIn } from './homes.js';
+import { pathCost, settled, solve, solveWithin, type Solved } from './settle.js';
 import { spreadOf, struckNotes, type Spread, type StruckNote } from './spread.js';
 import type { Strike } from './strikes.js';
 
@@ -82,6 +82,8 @@ export interface LeftHand {
   readonly travel: number;
   /** The travel of the same chords in root position under the same limits. */
   readonly travelRoot: number;
+  /** The keys that each symbol has through the song, by what tells symbols apart. */
+  readonly homes: Homes;
   /** What motion was weighed with: 1, or more where the table's minimum would travel more than root positions do. */
   readonly motionWeight: number;
 }
@@ -100,9 +102,10 @@ export function voiceLeftHand(strikes: readonly Strike[], melody: readonly Melod
       problem.layers.map((_, i) => describe(problem, choices, i, wishes)),
       wishes,
     ),
-    cost: costOf(posed, choices),
-    travel: travelOf(problem.layers, choices),
+    cost: pathCost(posed, choices),
+    travel: travelOf(choices.map((c, i) => problem.layers[i].voicings[c])),
     travelRoot,
+    homes: homesIn(problem.layers),
     motionWeight: problem.motionWeight,
   };
 }
@@ -126,10 +129,11 @@ export function solveLeftHand(
 ): Solved & { readonly posed: VoicingProblem; readonly travelRoot: number } {
   const posed = voicingProblem(strikes, melody, wishes);
   const rooted = voicingProblem(strikes, melody, { ...wishes, schoolAt: () => 'root', bassAt: () => 'free' });
-  const travelRoot = travelOf(rooted.layers, solve(rooted).choices);
+  const { choices } = solve(rooted);
+  const inRoot = choices.map((c, i) => rooted.layers[i].voicings[c]);
   const nearest = posed.layers.every((l) => l.school === 'close' && l.bass === 'free');
-  const solved = nearest ? solveWithin(posed, travelRoot) : { problem: posed, choices: solve(posed).choices };
-  return { ...solved, posed, travelRoot };
+  const solved = nearest ? solveWithin(posed, inRoot, wishes.homes) : settled(posed, wishes.homes);
+  return { ...solved, posed, travelRoot: travelOf(inRoot) };
 }
 
 function describe(
@@ -170,6 +174,7 @@ function describe(
     why: [
       ...reason(layers, choices, i, moves, position),
       ...(thinned ? [thinned] : []),
+      ...threeNotes(layer, voicing),
       ...width(voicing, spread, hands),
       ...decision(problem, choices, i, others, hands),
     ],
@@ -178,14 +183,25 @@ function describe(
   };
 }
 
+/** Why a dominant seventh has three notes, said where it is not the pianist's own choice of keys. */
+function threeNotes({ chord, wish, pinned, strike, school }: Layered, { form }: Voicing): VoicingFact[] {
+  if (pinned || strike.restruck || (school !== 'close' && school !== 'root') || !inThreeNotes(chord, wish, form)) return [];
+  return fifthOf(chord).map(({ name }) => ({ code: 'voicing.three-notes', fifth: name }));
+}
+
 function width(voicing: Voicing, spread: Spread, hands: Hands): VoicingFact[] {
   if (spread === 'together') return [];
   const span = voicing.midis[voicing.midis.length - 1] - voicing.midis[0];
   return [{ code: 'voicing.spread', spread, width: span, limit: spanOf(hands, 'left').limit }];
 }
 
+/** True for a dominant seventh that is played with three notes because it is wished so. */
+const inThreeNotes = (chord: Chord, { dominants }: VoicingWish, form: Form): boolean =>
+  dominants === 'three' && form === 'no-fifth' && isDominantSeventh(chord);
+
 /** What was left out of a chord that its school plays in full. */
-function thinning({ school, free, chord }: Layered, { form }: Voicing): VoicedChord['thinned'] {
+function thinning({ school, free, chord, wish }: Layered, { form }: Voicing): VoicedChord['thinned'] {
+  if (inThreeNotes(chord, wish, form)) return null;
   if ((school !== 'close' && school !== 'root') || form === 'full') return null;
   const whole = free.voicings.some((v) => v.form === 'full');
   const cause: ThinCause = whole ? 'tune' : chord.tones.length > 4 ? 'notes' : 'hand';
@@ -287,10 +303,19 @@ export function explainVoicing(
   return { chosen: explained(layersAt(problem, choices, i)), rival: rival ? explained(rival) : null };
 }
 
-/** What a voicing costs in the place of the chosen one, its neighbours staying as they are. */
+/** What a voicing costs in the place of the chosen one, in all its times, its neighbours staying as they are. */
 function termsIn(problem: VoicingProblem, choices: readonly number[], i: number, here: Voicing, hands: Hands): TermCost[] {
-  const at = (k: number) => problem.layers[k]?.voicings[choices[k]] ?? null;
-  return termsAt(problem, i, { before: at(i - 1), here, after: at(i + 1) }, hands);
+  const { layers } = problem;
+  const { times } = layers[i];
+  const again = new Set(times);
+  const at = (k: number) => (k < 0 || k >= layers.length ? null : again.has(k) ? here : layers[k].voicings[choices[k]]);
+  const sums = new Map<string, TermCost>();
+  for (const k of times)
+    for (const t of termsAt(problem, k, { before: at(k - 1), here, after: again.has(k + 1) ? null : at(k + 1) }, hands)) {
+      const key = `${t.where} ${t.term}`;
+      sums.set(key, { ...t, cost: t.cost + (sums.get(key)?.cost ?? 0) });
+    }
+  return [...sums.values()].filter((t) => t.cost !== 0);
 }
 
 /** What the chosen voicing of a chord saves against another at the same place, term by term, the largest differences first. */
@@ -332,31 +357,48 @@ interface Rival {
   readonly alternative: Alternative;
 }
 
-function alternatives(
-  { layers, step, motionWeight }: VoicingProblem,
-  choices: readonly number[],
-  i: number,
-  hands: Hands,
-): Rival[] {
-  const { chord, strike, school } = layers[i];
+/** Another voicing of a chord, and what the whole way would cost more with it. */
+interface Ranked {
+  readonly v: Voicing;
+  readonly cost: number;
+}
+
+/** What was ranked on a way already, by the chord that lies for itself. */
+const rankedOn = new WeakMap<readonly number[], Map<number, readonly Ranked[]>>();
+
+/** The best other voicings of a chord, everything else staying as it is. In a part that comes again it changes in all its times. */
+function rankedOthers(problem: VoicingProblem, choices: readonly number[], i: number): readonly Ranked[] {
+  const { as } = problem.layers[i];
+  let known = rankedOn.get(choices);
+  if (!known) rankedOn.set(choices, (known = new Map<number, readonly Ranked[]>()));
+  let ranked = known.get(as);
+  if (!ranked) known.set(as, (ranked = rankOthers(problem, choices, i)));
+  return ranked;
+}
+
+function rankOthers({ layers, step, motionWeight }: VoicingProblem, choices: readonly number[], i: number): readonly Ranked[] {
+  const { school, times } = layers[i];
   const current = layers[i].voicings[choices[i]];
   // A pinned chord is compared with what could be there instead.
-  const { voicings, costs } = layers[i].free;
+  const { voicings } = layers[i].free;
   const own = layers[i].voicings === voicings;
-  const around = (v: Voicing, alone: number, index: number | null) => {
+  const again = new Set(times);
+  const around = (v: Voicing, alone: (k: number) => number, index: number | null) => {
     const cost = (j: number, a: number | null, b: number | null, x: Voicing, y: Voicing) =>
       a !== null && b !== null
         ? step(j, a, b)
         : transition(x, y, layers[j - 1].strike.symbol === layers[j].strike.symbol, layers[j].bass, motionWeight);
-    let sum = alone;
-    if (i > 0) sum += cost(i, choices[i - 1], index, layers[i - 1].voicings[choices[i - 1]], v);
-    if (i + 1 < layers.length) sum += cost(i + 1, index, choices[i + 1], v, layers[i + 1].voicings[choices[i + 1]]);
-    return sum;
+    const at = (k: number) => (again.has(k) ? v : layers[k].voicings[choices[k]]);
+    const indexAt = (k: number) => (again.has(k) ? index : choices[k]);
+    return times.reduce((sum, k) => {
+      const into = k > 0 ? cost(k, indexAt(k - 1), index, at(k - 1), v) : 0;
+      const on = k + 1 < layers.length && !again.has(k + 1) ? cost(k + 1, index, choices[k + 1], v, at(k + 1)) : 0;
+      return sum + alone(k) + into + on;
+    }, 0);
   };
-  const here = around(current, layers[i].costs[choices[i]], choices[i]);
-  const before = i > 0 ? layers[i - 1].voicings[choices[i - 1]] : null;
+  const here = around(current, (k) => layers[k].costs[choices[k]], choices[i]);
   const ranked = voicings
-    .map((v, c) => ({ v, cost: around(v, costs[c], own ? c : null) - here }))
+    .map((v, c) => ({ v, cost: around(v, (k) => layers[k].free.costs[c], own ? c : null) - here }))
     .filter(({ v }) => v.midis.join() !== current.midis.join())
     .sort((a, b) => a.cost - b.cost);
   const seen = new Set<string>();
@@ -368,7 +410,14 @@ function alternatives(
     seen.add(shape);
     return true;
   });
-  return kept.slice(0, ALTERNATIVES).map(({ v, cost }): Rival => {
+  return kept.slice(0, ALTERNATIVES);
+}
+
+function alternatives(problem: VoicingProblem, choices: readonly number[], i: number, hands: Hands): Rival[] {
+  const { layers } = problem;
+  const { chord, strike } = layers[i];
+  const before = i > 0 ? layers[i - 1].voicings[choices[i - 1]] : null;
+  return rankedOthers(problem, choices, i).map(({ v, cost }): Rival => {
     const bottom = nameOf(v.pitches[0]);
     const shape = shapeIn(chord, v);
     const alternative: Alternative = {

@@ -34,6 +34,7 @@ export const LEVELS = ['tune', 'bass', 'two-note', 'triads', 'full'] as const;
 
 const textureName = z.string().min(1).max(40);
 const octave = z.number().int().min(-2).max(2);
+const leftOctave = z.number().int().min(-1).max(1);
 
 /** What hangs under the tune where harmony is added. */
 export const HARMONY_SIZES = ['one', 'two', 'octave', 'full'] as const;
@@ -43,6 +44,12 @@ const Harmony = z.object({ density: z.number().int().min(0).max(80), size: z.enu
 
 /** How the last notes of a texture may lead to the next chord's bass: by the scale or by half steps, from below or above. */
 export const WALKS = ['none', 'scale-below', 'scale-above', 'half-below', 'half-above'] as const;
+
+/**
+ * How many notes a dominant seventh is played with. Usual are three after triads, its fifth left out, and four where most chords of
+ * the song are sevenths.
+ */
+export const DOMINANTS = ['usual', 'three', 'four'] as const;
 
 /** How loud a part is, the softest first. */
 export const LOUDNESSES = ['pp', 'p', 'mp', 'mf', 'f', 'ff'] as const;
@@ -88,6 +95,9 @@ const Passage = z.object({
   /** Octaves that the tune is played higher. */
   octave: octave.optional(),
   level: z.enum(LEVELS).optional(),
+  dominants: z.enum(DOMINANTS).optional(),
+  /** Octaves that the left hand's chords lie higher. */
+  leftOctave: leftOctave.optional(),
   /** The name of the accompaniment texture. */
   texture: textureName.optional(),
   harmony: Harmony.optional(),
@@ -132,6 +142,8 @@ export const ChoicesSchema = z.object({
   rhythm: z.enum(TUNE_RHYTHMS).default('sung'),
   octave: octave.default(0),
   level: z.enum(LEVELS).default('full'),
+  dominants: z.enum(DOMINANTS).default('usual'),
+  leftOctave: leftOctave.default(0),
   texture: textureName.default('block'),
   harmony: Harmony.default({ density: 0, size: 'one' }),
   pedal: z.boolean().default(false),
@@ -264,6 +276,7 @@ export type Suggesting = z.infer<typeof Suggesting>;
 export type Stay = NonNullable<Passage['stay']>;
 export type ChordTiming = (typeof CHORD_TIMINGS)[number];
 export type TuneRhythm = (typeof TUNE_RHYTHMS)[number];
+export type Dominants = (typeof DOMINANTS)[number];
 export type Level = (typeof LEVELS)[number];
 export type Harmony = z.infer<typeof Harmony>;
 export type Walk = (typeof WALKS)[number];

@@ -152,7 +152,19 @@ export function setPassage(doc: Document, { start, end }: TickRange, change: Wis
 /** Wishes that hold for the whole song as well as for a stretch. */
 export type InheritableSettings = Pick<
   Choices,
-  'timing' | 'rhythm' | 'octave' | 'level' | 'texture' | 'harmony' | 'pedal' | 'walk' | 'loudness' | 'swell' | 'ending'
+  | 'timing'
+  | 'rhythm'
+  | 'octave'
+  | 'level'
+  | 'dominants'
+  | 'leftOctave'
+  | 'texture'
+  | 'harmony'
+  | 'pedal'
+  | 'walk'
+  | 'loudness'
+  | 'swell'
+  | 'ending'
 >;
 
 /** Sets a wish for a stretch, or for the whole song (null), where it takes the place of those of its stretches. */

@@ -1,7 +1,7 @@
 import { CLOSE, lastResort, type SchoolRules } from './school.js';
 import { noteSets } from './note-sets.js';
-import { free, type ShapePattern } from './shape-pattern.js';
-import { THINNED, type Form } from './thinned.js';
+import { laid, type ShapePattern } from './shape-pattern.js';
+import { THINNED, thinnedFor, type Form } from './thinned.js';
 
 /** Its point is the full chord: fewer notes cost more than elsewhere. */
 const THINNED_ROOT: Readonly<Record<Form, number>> = { ...THINNED, 'no-fifth': 30, 'two-note': 60, 'one-note': 90 };
@@ -11,10 +11,13 @@ export const root: SchoolRules = {
   school: 'root',
   notes: 3,
   ...CLOSE,
-  patterns: (chord) => [
+  patterns: (chord, dominants) => [
     ...noteSets(chord)
       .filter((s) => s.form !== 'rootless' && s.names[0] === chord.root)
-      .map((s): ShapePattern => ({ ...free(s, THINNED_ROOT[s.form]), turns: 'root' })),
+      .map((s): ShapePattern => {
+        const pattern = laid(s, thinnedFor(chord, s, dominants, THINNED_ROOT));
+        return pattern.turns === null ? pattern : { ...pattern, turns: 'root' };
+      }),
     ...lastResort(chord),
   ],
 };

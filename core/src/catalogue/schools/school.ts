@@ -13,8 +13,11 @@ export interface SchoolRules {
   /** The middle of its chords lies between these keys at no cost. */
   readonly home: { readonly low: number; readonly high: number };
   /** The shapes of a chord, its own first. The bass note alone is always among them, since every register holds it. */
-  readonly patterns: (chord: Chord) => ShapePattern[];
+  readonly patterns: (chord: Chord, dominants: DominantNotes) => ShapePattern[];
 }
+
+/** How many notes a dominant seventh is played with: three leave out its fifth. */
+export type DominantNotes = 'three' | 'four';
 
 /** F2 to G4, close chords around C3 to C4, as arranging manuals have it; basses and open chords lie lower. */
 export const CLOSE = { register: { low: 41, high: 67 }, home: { low: 48, high: 59 } };

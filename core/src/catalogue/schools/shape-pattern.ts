@@ -6,6 +6,8 @@ import { THINNED_COSTS, type Form } from './thinned.js';
 export interface NoteSet {
   readonly form: Form;
   readonly names: readonly NoteName[];
+  /** True where the notes lie in this order and in no other: tensions are spread, not clustered. */
+  readonly inOrder?: boolean;
 }
 
 /** A note set as a school lays it: which turns it may take, and whether the hand may strike it one after the other. */
@@ -19,6 +21,9 @@ export interface ShapePattern extends NoteSet {
 
 /** A note set that may lie any way up. */
 export const free = (set: NoteSet, price = 0): ShapePattern => ({ ...set, turns: 'any', gaps: null, price });
+
+/** A note set any way up, or in the order that it asks for. */
+export const laid = (set: NoteSet, price: number): ShapePattern => ({ ...free(set, price), turns: set.inOrder ? null : 'any' });
 
 /** The lowest note of a chord: its own bass, else its root. */
 export const bassOf = (chord: Chord): NoteName => chord.bass ?? chord.root;

@@ -1,3 +1,7 @@
+import type { Chord } from '../../harmony/symbol.js';
+import type { NoteSet } from './shape-pattern.js';
+import type { DominantNotes } from './school.js';
+
 /** Which notes of the chord a voicing keeps. */
 export type Form = 'full' | 'no-fifth' | 'two-note' | 'one-note' | 'rootless';
 
@@ -9,8 +13,13 @@ export const THINNED_COSTS = {
   oneNote: 20,
   /** A rootless chord: the ear has no bass player to lean on. */
   rootless: 3,
+  /** A ninth or thirteenth chord with its root below, and one without its tension. */
+  withRoot: 6,
+  withoutTension: 14,
+  /** The fourth note of a dominant seventh that is learned with three, after triads. */
+  fourthNote: 14,
   /** The bass note alone, where a school has no shape of its own that fits. */
-  fallback: 60,
+  fallback: 100,
 } as const;
 
 /** The same by what a voicing keeps. */
@@ -21,3 +30,22 @@ export const THINNED: Readonly<Record<Form, number>> = {
   'one-note': THINNED_COSTS.oneNote,
   rootless: THINNED_COSTS.rootless,
 };
+
+/** What a note set is charged: by what it keeps, a dominant seventh by how many notes it is wished with. */
+export function thinnedFor(
+  chord: Chord,
+  { form, inOrder }: Pick<NoteSet, 'form' | 'inOrder'>,
+  dominants: DominantNotes,
+  charges: Readonly<Record<Form, number>> = THINNED,
+): number {
+  if (chord.tones.length > 4 && form === 'no-fifth') return inOrder ? THINNED_COSTS.withRoot : THINNED_COSTS.withoutTension;
+  if (dominants === 'four' || !isDominantSeventh(chord)) return charges[form];
+  if (form === 'no-fifth') return 0;
+  return form === 'full' ? THINNED_COSTS.fourthNote : charges[form];
+}
+
+/** A major triad with a minor seventh and nothing else, over its own root: the chord that beginners meet after the triads. */
+export function isDominantSeventh({ quality, bass, root, tones }: Chord): boolean {
+  const plain = quality.triad === 'major' && quality.seventh === '7m' && tones.length === 4 && !quality.sixth;
+  return plain && (bass === null || bass === root);
+}

@@ -5,6 +5,7 @@ import type { Speech } from '../speech.js';
 import { LEVELS } from './findings.js';
 import {
   BASSES,
+  DOMINANTS,
   ENDINGS,
   FILLS,
   LAYERS,
@@ -26,6 +27,10 @@ function setting(edit: SettingEdit): string {
       return `rhythm ${TUNE_RHYTHMS[edit.value]}`;
     case 'octave':
       return 'the octave of the melody';
+    case 'dominants':
+      return DOMINANTS[edit.value];
+    case 'leftOctave':
+      return 'the octave of the left hand';
     case 'level':
       return LEVELS[edit.value];
     case 'texture':

@@ -6,6 +6,7 @@ import type { HandPlace } from '../../right-hand/positions.js';
 import type { HarmonicRhythm, Vocabulary } from '../../harmony/vocabulary.js';
 import type {
   BassWish,
+  Dominants,
   ChordTiming,
   Ending,
   FillKind,
@@ -91,6 +92,12 @@ export const HARMONIC_RHYTHMS: Readonly<Record<HarmonicRhythm, string>> = {
   bar: 'every bar',
   half: 'every half bar',
   beat: 'every beat',
+};
+
+export const DOMINANTS: Readonly<Record<Dominants, string>> = {
+  usual: 'sevenths as the song has them',
+  three: 'dominant sevenths in three notes',
+  four: 'dominant sevenths in four notes',
 };
 
 export const BASSES: Readonly<Record<BassWish, string>> = { free: 'free', falling: 'falling', rising: 'rising', held: 'held' };

@@ -74,6 +74,7 @@ const AGAINST: Readonly<Record<TermCost['term'], string>> = {
   spread: 'have to be broken or rolled',
   stretch: 'stretch the hand further',
   muddy: 'sound muddier down there',
+  otherShape: 'be another shape for this chord to learn',
   drift: 'lie further from the usual range',
   blackThumb: 'put the thumb on a black key',
   crossesTune: 'run into the melody',
@@ -93,6 +94,7 @@ const FOR: Readonly<Record<TermCost['term'], string>> = {
   spread: 'be struck together',
   stretch: 'stretch the hand less',
   muddy: 'sound clearer',
+  otherShape: 'be the shape that the chord has elsewhere',
   drift: 'lie nearer to the usual range',
   blackThumb: 'keep the thumb off the black keys',
   crossesTune: 'stay clear of the melody',
@@ -162,6 +164,7 @@ export const voicing: Sayings<CodesOf<'voicing'>, Speech> = {
     followed
       ? `The bass ${rises ? 'rises' : 'falls'}, as you asked.`
       : `The bass ${rises ? 'rises' : 'falls'} here: no ${asked} bass was within reach.`,
+  'voicing.three-notes': ({ fifth }, say) => `Three notes are enough for it: the fifth, ${say.note(fifth)}, is left out.`,
   'voicing.thinned': ({ form, cause }) => thinned(form, cause),
   'voicing.spread': ({ spread, width, limit }) => {
     const wide = `It spans ${width} half steps and this hand reaches ${limit}`;

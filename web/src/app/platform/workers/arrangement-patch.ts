@@ -56,6 +56,7 @@ function same(a: unknown, b: unknown): boolean {
   if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
   if (Array.isArray(a) !== Array.isArray(b)) return false;
   if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((x, i) => same(x, (b as unknown[])[i]));
+  if (a instanceof Map && b instanceof Map) return same([...a], [...b]);
   const keys = Object.keys(a);
   if (keys.length !== Object.keys(b).length) return false;
   return keys.every((k) => same((a as Record<string, unknown>)[k], (b as Record<string, unknown>)[k]));
