@@ -5,7 +5,7 @@ import { dynamicMarks, type LoudStretch } from '../fills/dynamics.js';
 import { pedalPoints } from '../fills/pedal.js';
 import { leftJumps, rightJumps } from '../join/jumps.js';
 import type { Homes } from '../left-hand/problem.js';
-import type { Document } from '../song/decisions.js';
+import { spanOf, type Document } from '../song/decisions.js';
 import type { Arrangement } from './arrangement.js';
 import { partFinder } from './finding.js';
 import { examine } from './findings.js';
@@ -26,7 +26,10 @@ export function arrange(doc: Document, homes?: Homes): Arrangement {
   const left = leftSide(settings, material);
   const right = rightSide(settings, material, left);
   const { places } = right.fingered;
-  const jumps = [...leftJumps(left.chords, song.tempo), ...rightJumps(places, song.tempo)].sort((a, b) => a.at - b.at);
+  const jumps = [
+    ...leftJumps(left.struck, song.tempo, spanOf(settings.hands, 'left').limit),
+    ...rightJumps(places, song.tempo),
+  ].sort((a, b) => a.at - b.at);
   const parts = partsOf(settings, material, left, right, jumps);
   const loud = stretches.map(({ start, end }): LoudStretch => {
     const { loudness, swell } = stretchAt(settings, start);

@@ -1,5 +1,5 @@
 import { explainCut, type ExplainedCut } from '../divide/divide.js';
-import type { BendFact } from '../fills/dress.js';
+import type { BendFact } from '../fills/bend.js';
 import { explainChord, type ExplainedChord } from '../harmony/choices.js';
 import type { VoicingFact } from '../left-hand/reasons.js';
 import { explainVoicing, solveLeftHand, whyNotVoicing, type ExplainedVoicing } from '../left-hand/voice.js';

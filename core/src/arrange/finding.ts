@@ -70,6 +70,10 @@ export interface Finding {
   /** The chord it speaks of, or null. */
   readonly chordAt: Ticks | null;
   readonly fact: FindingFact;
+  /** What it concerns, the same for findings of a rule that would only repeat each other. */
+  readonly concerns?: string;
+  /** How often the same comes again later in the song. */
+  readonly again?: number;
   /** The keys it speaks of, to be shown on strip and keyboard. */
   readonly keys?: readonly Pitch[];
   readonly fixes: readonly Fix[];

@@ -1,28 +1,46 @@
 import { parseChord } from '../harmony/symbol.js';
 import { toneFor } from '../harmony/naming.js';
 import { findConflicts, notesOver, type NotesOver } from '../join/conflicts.js';
-import { muddiness } from '../left-hand/costs.js';
-import { midiOf, nameOf } from '../pitch/pitch.js';
-import { KEYBOARDS, spanOf } from '../song/decisions.js';
+import { isMuddy, muddiness } from '../left-hand/costs.js';
+import { isPlayedAsVoiced, type VoicedChord } from '../left-hand/voice.js';
+import { grouped } from '../lists/grouped.js';
+import { midiOf, nameOf, type Pitch } from '../pitch/pitch.js';
+import { KEYBOARDS, spanOf, type Hands } from '../song/decisions.js';
 import { placeOf } from '../time/bars.js';
 import { toSeconds } from '../time/ticks.js';
 import { advice, conflictFixes, letGo, separationFixes, type Fix } from './fixes.js';
 import { finding, type Examined, type Finding, type FindingFact } from './finding.js';
 import { checkJoin } from './join-findings.js';
+import { stretchAt } from './settings.js';
 
 /** Everything worth saying about the left hand and how it lies under the right. */
 export function examine(examined: Examined): Finding[] {
   const { chords, tune, bars } = examined;
   const over = notesOver(chords, tune, bars);
-  return [
+  return onceEach([
     ...checkVoicings(examined, over),
     ...checkPins(examined),
     ...checkHarmony(examined, over),
     ...checkJoin(examined, over),
-  ];
+  ]);
 }
 
-/** Checks every voiced chord against the hand, the keyboard and the low limits. */
+/** What concerns one thing is said once, where it comes first, with how often it comes again. */
+function onceEach(found: readonly Finding[]): Finding[] {
+  const first = new Map<string, number>();
+  const kept: Finding[] = [];
+  for (const one of found) {
+    const key = one.concerns === undefined || one.severity === 'fix' ? null : `${one.rule} ${one.concerns}`;
+    const at = key === null ? undefined : first.get(key);
+    if (at === undefined) {
+      if (key !== null) first.set(key, kept.length);
+      kept.push(one);
+    } else kept[at] = { ...kept[at], again: (kept[at].again ?? 0) + 1 };
+  }
+  return kept;
+}
+
+/** Checks what is struck against the hand, the keyboard and the low limits. */
 function checkVoicings(examined: Examined, over: readonly NotesOver[]): Finding[] {
   const { song, chords, bars } = examined;
   const { hands } = examined.settings;
@@ -30,38 +48,60 @@ function checkVoicings(examined: Examined, over: readonly NotesOver[]): Finding[
   const keyboard = KEYBOARDS[hands.keys];
   const found: Finding[] = [];
   chords.forEach((chord, i) => {
-    const midis = chord.pitches.map(midiOf);
-    const span = midis[midis.length - 1] - midis[0];
     const where = { symbol: chord.symbol, place: placeOf(bars, chord.at) };
-    const say = (rule: string, severity: Finding['severity'], fact: FindingFact, fixes: readonly Fix[]) =>
-      found.push(finding(examined, chord.at, rule, severity, fact, fixes));
     const free: Fix[] = chord.pinned ? [letGo(chord.writtenAt)] : [];
-    const apart = () => separationFixes(over[i], hands);
-    if (chord.spread !== 'together') {
-      const { spread } = chord;
-      if (!chord.restruck) say('spread', 'note', { code: 'finding.spread', ...where, width: span, limit, spread }, apart());
-    } else if (span > limit) {
-      say('reach', 'fix', { code: 'finding.reach', ...where, width: span, limit }, [...free, ...apart()]);
-    } else if (span > comfortable && !chord.restruck) {
-      say('stretch', 'note', { code: 'finding.stretch', ...where, width: span, comfortable }, apart());
+    const ways = (figure: (midis: readonly number[]) => number) => [...free, ...lowering(over[i], hands, figure)];
+    for (const keys of keysTogether(chord)) {
+      const midis = keys.map(midiOf);
+      const width = widthOf(midis);
+      const say = (rule: string, severity: Finding['severity'], fact: FindingFact, fixes: readonly Fix[]) =>
+        found.push({
+          ...finding(examined, chord.at, rule, severity, fact, fixes),
+          concerns: `${chord.symbol} ${keys.join(' ')}`,
+        });
+      if (chord.spread !== 'together')
+        say('spread', 'note', { code: 'finding.spread', ...where, width, limit, spread: chord.spread }, ways(widthOf));
+      else if (width > limit) say('reach', 'fix', { code: 'finding.reach', ...where, width, limit }, ways(widthOf));
+      else if (width > comfortable)
+        say('stretch', 'note', { code: 'finding.stretch', ...where, width, comfortable }, ways(widthOf));
+      if (midis[0] < keyboard.low || midis[midis.length - 1] > keyboard.high)
+        say('keyboard', 'fix', { code: 'finding.keyboard', ...where, keys: hands.keys }, [...free, advice('longer-keyboard')]);
+      if (isMuddy(midis)) say('low', 'note', { code: 'finding.low', ...where }, ways(muddiness));
     }
-    if (midis[0] < keyboard.low || midis[midis.length - 1] > keyboard.high)
-      say('keyboard', 'fix', { code: 'finding.keyboard', ...where, keys: hands.keys }, [...free, advice('longer-keyboard')]);
-    if (muddiness(midis) > 0) say('low', 'note', { code: 'finding.low', ...where }, [...free, ...apart()]);
-    if (chord.thinned && !chord.restruck) {
+    if (chord.thinned && isPlayedAsVoiced(chord)) {
       const { form, cause } = chord.thinned;
-      say('thinned', 'note', { code: 'finding.thinned', ...where, form, cause }, [advice('melody-octave-up')]);
+      const fact: FindingFact = { code: 'finding.thinned', ...where, form, cause };
+      const told = finding(examined, chord.at, 'thinned', 'note', fact, [advice('melody-octave-up')]);
+      found.push({ ...told, concerns: `${chord.symbol} ${form} ${cause}` });
     }
     const seconds = toSeconds(chord.length, song.tempo);
     if (!chord.restruck && chord.motion > 0 && seconds < TOO_FAST)
-      say('fast', 'note', { code: 'finding.fast', ...where, seconds }, [
-        {
-          fact: { code: 'fix.skip', symbol: chord.symbol },
-          action: { code: 'edit.leave-out', at: chord.writtenAt, symbol: chord.symbol },
-        },
-      ]);
+      found.push(
+        finding(examined, chord.at, 'fast', 'note', { code: 'finding.fast', ...where, seconds }, [
+          {
+            fact: { code: 'fix.skip', symbol: chord.symbol },
+            action: { code: 'edit.leave-out', at: chord.writtenAt, symbol: chord.symbol },
+          },
+        ]),
+      );
   });
   return found;
+}
+
+const widthOf = (midis: readonly number[]): number => midis[midis.length - 1] - midis[0];
+
+/** The keys that a chord asks of the hand at once, bottom-up: all of them, or what its texture strikes moment by moment. */
+function keysTogether({ pitches, struck, spread }: VoicedChord): readonly (readonly Pitch[])[] {
+  if (spread !== 'together') return [pitches];
+  const moments = grouped(struck, (n) => n.at);
+  return [...moments.values()].map((notes) => notes.map((n) => n.pitch).sort((a, b) => midiOf(a) - midiOf(b)));
+}
+
+/** Ways out that lower the figure which a finding speaks of: for a chord that is struck as it was voiced. */
+function lowering(over: NotesOver, hands: Hands, figure: (midis: readonly number[]) => number): Fix[] {
+  if (!isPlayedAsVoiced(over.chord)) return [];
+  const now = figure(over.chord.pitches.map(midiOf));
+  return separationFixes(over, hands, (midis) => figure(midis) < now);
 }
 
 /** Seconds under which a chord that moves the hand is hard to grasp. */
@@ -94,14 +134,16 @@ function checkPins(examined: Examined): Finding[] {
 function checkHarmony(examined: Examined, over: readonly NotesOver[]): Finding[] {
   const { harmony, bars, settings } = examined;
   let h = 0;
-  return over.flatMap((one) => {
+  return over.flatMap((one): Finding[] => {
     while (h + 1 < harmony.length && harmony[h + 1].at <= one.chord.at) h++;
     const [worst] = findConflicts([one]).filter((c) => !c.passing);
-    if (!worst) return [];
+    // A right hand that stays on its note is meant to rub.
+    if (!worst || stretchAt(settings, one.chord.at).stay !== null) return [];
     const { note, against, kind, passing } = worst;
     const where = { symbol: one.chord.symbol, place: placeOf(bars, worst.at) };
     const fact: FindingFact = { code: 'finding.conflict', note, against, kind, passing, ...where };
     const fixes = conflictFixes(worst, one, harmony[h], settings.hands);
-    return [finding(examined, worst.at, 'conflict', 'warn', fact, fixes, one.chord.at)];
+    const told = finding(examined, worst.at, 'conflict', 'warn', fact, fixes, one.chord.at);
+    return [{ ...told, concerns: `${told.part} ${one.chord.symbol} ${note} ${against}` }];
   });
 }

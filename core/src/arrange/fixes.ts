@@ -4,7 +4,7 @@ import { parseChord, type Chord } from '../harmony/symbol.js';
 import { gratesWith, type Conflict, type NotesOver } from '../join/conflicts.js';
 import { voicingsFor, type Voicing } from '../left-hand/candidates.js';
 import { CLEAR_OF_TUNE, VOICING_COSTS, motionBetween, muddiness } from '../left-hand/costs.js';
-import type { VoicedChord } from '../left-hand/voice.js';
+import { isPlayedAsVoiced, type VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf, pitchClass, type NoteName, type Pitch } from '../pitch/pitch.js';
 import type { Hands, Level } from '../song/decisions.js';
 import type { Edit } from '../song/edit.js';
@@ -88,12 +88,12 @@ function otherPlaces(chord: VoicedChord, parsed: Chord, hands: Hands, lowest: nu
 
 const lowestOf = ({ notes }: NotesOver): number => Math.min(Infinity, ...notes.map((n) => midiOf(n.note.pitch)));
 
-/** Ways to keep the hands apart: the whole chord elsewhere, or fewer of its notes. */
-export function separationFixes(over: NotesOver, hands: Hands): Fix[] {
+/** Ways to keep the hands apart: the whole chord elsewhere, or fewer of its notes; of several, the first that also passes a test. */
+export function separationFixes(over: NotesOver, hands: Hands, helps: (midis: readonly number[]) => boolean = () => true): Fix[] {
   const { chord } = over;
   const parsed = parseChord(chord.symbol);
   if (parsed.kind !== 'chord') return [];
-  const places = otherPlaces(chord, parsed, hands, lowestOf(over));
+  const places = otherPlaces(chord, parsed, hands, lowestOf(over)).filter((v) => helps(v.midis));
   const whole = places.find((v) => v.pitches.length >= chord.pitches.length && v.form !== 'one-note');
   const fewer = places.find((v) => v.pitches.length < chord.pitches.length);
   return [...(whole ? [pin(chord, 'place', whole)] : []), ...(fewer ? [pin(chord, 'fewer-notes', fewer)] : [])];
@@ -137,12 +137,15 @@ export function conflictFixes(
   const clear = (c: Chord, pitches: readonly Pitch[]) => staying.every((n) => gratesWith(c, pitches, n) === null);
   const lowest = lowestOf(over);
   const fixes: Fix[] = [];
-  const inversion = otherPlaces(chord, parsed, hands, lowest).find(
-    (v) => v.pitches.length >= Math.min(3, chord.pitches.length) && clear(parsed, v.pitches),
-  );
+  const struck = isPlayedAsVoiced(chord);
+  const inversion = !struck
+    ? undefined
+    : otherPlaces(chord, parsed, hands, lowest).find(
+        (v) => v.pitches.length >= Math.min(3, chord.pitches.length) && clear(parsed, v.pitches),
+      );
   if (inversion) fixes.push(pin(chord, 'inversion', inversion));
   const rest = chord.pitches.filter((p) => p !== against);
-  if (rest.length > 0 && clear(parsed, rest))
+  if (struck && rest.length > 0 && clear(parsed, rest))
     fixes.push({
       fact: { code: 'fix.leave-out', name: nameOf(against), pitches: rest },
       action: { code: 'edit.voicing', at: chord.writtenAt, pitches: rest },

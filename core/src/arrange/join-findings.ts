@@ -2,7 +2,8 @@ import { findCollisions, findCrowding, type Collision } from '../join/collisions
 import { findDoublings } from '../join/doublings.js';
 import { isHardJump } from '../join/jumps.js';
 import type { NotesOver } from '../join/conflicts.js';
-import { nameOf } from '../pitch/pitch.js';
+import { isPlayedAsVoiced } from '../left-hand/voice.js';
+import { midiOf, nameOf } from '../pitch/pitch.js';
 import { placeOf } from '../time/bars.js';
 import { finding, type Examined, type Finding } from './finding.js';
 import { stretchAt } from './settings.js';
@@ -20,15 +21,19 @@ function checkRoom(examined: Examined, over: readonly NotesOver[]): Finding[] {
   const met = findCollisions(chords, right);
   const struck = new Set(met.map((c) => c.chord.at));
   const crowded = findCrowding(
-    chords.filter((c) => !struck.has(c.at)),
+    chords.filter((c) => !struck.has(c.at) && isPlayedAsVoiced(c)),
     places,
   );
   return [...met, ...crowded].map((c) => {
     const { kind, left, right: above } = c;
     const fact = { code: 'finding.collision', place: placeOf(bars, c.at), kind, left, right: above } as const;
-    const fixes = [...separationFixes(around.get(c.chord.at) as NotesOver, settings.hands), ...tuneUp(examined, c.at)];
+    // Another place helps where the chord is struck as it lies, and clears what it is in the way of.
+    const below = midiOf(above);
+    const helps = (midis: readonly number[]) => midis[midis.length - 1] < below;
+    const apart = isPlayedAsVoiced(c.chord) ? separationFixes(around.get(c.chord.at) as NotesOver, settings.hands, helps) : [];
     const rule = c.kind === 'space' ? 'crowded' : `collision-${c.kind}`;
-    return { ...finding(examined, c.at, rule, SEVERITY[c.kind], fact, fixes, c.chord.at), keys: [c.left, c.right] };
+    const told = finding(examined, c.at, rule, SEVERITY[c.kind], fact, [...apart, ...tuneUp(examined, c.at)], c.chord.at);
+    return { ...told, keys: [c.left, c.right], ...(kind === 'space' ? { concerns: `${left} ${above}` } : {}) };
   });
 }
 
@@ -48,18 +53,25 @@ function tuneUp({ settings, parts, partOf }: Examined, at: number): Fix[] {
 
 /** Jumps that are far and fast; of a row of them in a part, each. */
 function checkJumps(examined: Examined): Finding[] {
-  const { jumps, bars } = examined;
+  const { jumps, bars, settings } = examined;
   return jumps.filter(isHardJump).map((jump) => {
     const fact = { code: 'finding.jump', place: placeOf(bars, jump.at), jump } as const;
-    const ways = [...(jump.hand === 'left' ? [advice('nearest-inversion')] : []), advice('slower-tempo')];
-    return { ...finding(examined, jump.at, 'jump', 'note', fact, ways), chordAt: jump.hand === 'left' ? jump.at : null };
+    const ways = [
+      ...(jump.hand === 'left' && stretchAt(settings, jump.at).school !== 'close' ? [advice('nearest-inversion')] : []),
+      advice('slower-tempo'),
+    ];
+    return {
+      ...finding(examined, jump.at, 'jump', 'note', fact, ways),
+      chordAt: jump.hand === 'left' ? jump.at : null,
+      concerns: `${jump.hand} ${jump.from} ${jump.to}`,
+    };
   });
 }
 
 /** Notes that both hands play for no gain. */
 function checkDoublings(examined: Examined): Finding[] {
   const { chords, tune, bars } = examined;
-  return findDoublings(chords, tune).map((d) => {
+  return findDoublings(chords.filter(isPlayedAsVoiced), tune).map((d) => {
     const pitches = d.chord.pitches.filter((p) => p !== d.left);
     const { chord, left, right } = d;
     const fix: Fix = {
@@ -67,6 +79,7 @@ function checkDoublings(examined: Examined): Finding[] {
       action: { code: 'edit.voicing', at: chord.writtenAt, pitches },
     };
     const where = { symbol: chord.symbol, place: placeOf(bars, chord.at) };
-    return finding(examined, chord.at, 'doubled', 'note', { code: 'finding.doubled', left, right, ...where }, [fix]);
+    const fact = { code: 'finding.doubled', left, right, ...where } as const;
+    return { ...finding(examined, chord.at, 'doubled', 'note', fact, [fix]), concerns: `${chord.pitches.join(' ')} ${right}` };
   });
 }

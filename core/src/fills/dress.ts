@@ -1,11 +1,10 @@
 import { intervalOf, toneFor } from '../harmony/naming.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
-import { reachableBy } from '../fingers/chords.js';
-import { CLEAR_OF_TUNE, isMuddy } from '../left-hand/costs.js';
+import { Bends, inHand, underTune, type BendFact, type Laid } from './bend.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf, pitchAt, pitchClass, transposeName, transposePitch, type NoteName, type Pitch } from '../pitch/pitch.js';
 import type { SoundingNote } from '../join/collisions.js';
-import { KEYBOARDS, spanOf, type Hands, type Walk } from '../song/decisions.js';
+import { KEYBOARDS, type Hands, type Walk } from '../song/decisions.js';
 import type { Texture } from '../song/texture-data.js';
 import { barAt, firstAtOrAfter, type Bar } from '../time/bars.js';
 import { barTicks, countTicks } from '../time/meter.js';
@@ -22,14 +21,6 @@ export interface DressedNote {
   /** A bass note, a note of the chord, or a step that only leads to the next chord. */
   readonly role: 'bass' | 'chord' | 'fill';
 }
-
-/** Where a texture gives way to the hand, the keyboard or the tune. */
-export type BendFact =
-  | { readonly code: 'bend.pedal-note'; readonly pitch: Pitch; readonly symbol: string }
-  | { readonly code: 'bend.off-keyboard'; readonly pitch: Pitch }
-  | { readonly code: 'bend.under-melody'; readonly pitch: Pitch }
-  | { readonly code: 'bend.left-out'; readonly pitch: Pitch; readonly cause: 'reach' | 'muddy' }
-  | { readonly code: 'bend.no-octave'; readonly pitch: Pitch };
 
 /** A chord in its texture: what is struck, and how the texture had to bend. */
 export interface RealisedTexture {
@@ -74,19 +65,6 @@ export function realiseTextures(chords: readonly VoicedChord[], task: TextureTas
   });
 }
 
-/** Bends as they are met, each once: the same note bent twice for the same reason is one. */
-class Bends {
-  private readonly met = new Map<string, BendFact>();
-
-  add(bend: BendFact): void {
-    this.met.set(`${bend.code} ${nameOf(bend.pitch)} ${'cause' in bend ? bend.cause : ''}`, bend);
-  }
-
-  all(): BendFact[] {
-    return [...this.met.values()];
-  }
-}
-
 interface Attack {
   readonly at: Ticks;
   length: Ticks;
@@ -107,18 +85,17 @@ function dress(
 ): RealisedTexture | null {
   const first = chord.at === bar.start && bar.lead === 0 ? (bar.number - 1) % pattern.length : 0;
   const walk = walkAt?.(chord.at) ?? 'none';
-  const target = bassOf(next);
+  // A walk leads only where the chord changes.
+  const target = next?.symbol === chord.symbol ? null : bassOf(next);
   const written = attacksOf(chord, pattern, first, barTicks(bar.meter));
   const attacks = withWalk(fitted(written, pattern, chord, countTicks(bar.meter)), chord, target, walk, bar, key);
   const bends = new Bends();
-  const grounds = degreesFrom(parsed, chord, hands, key);
+  const shaped = attacks.some(({ token }) => SHAPE_TOKENS.includes(token));
+  const room = { ceiling: lowestOver, shaped, tells: ({ token }: Pick<Attack, 'token'>) => tells(token) };
+  const wanted = keysOf(attacks, degreesFrom(parsed, chord, hands, key), target, walk, key);
+  const fits = wanted.map((a) => ({ ...a, pitches: inHand(a.pitches, hands, bends) }));
   const notes: DressedNote[] = [];
-  let before: readonly Pitch[] = [];
-  for (const { at, length, token, step } of attacks) {
-    const walks = token === 'w';
-    const wanted = step ? [step] : walks ? stepTo(before, target, walk, key) : grounds(token);
-    const ceiling = lowestOver(at, at + length) - CLEAR_OF_TUNE;
-    const pitches = bend(wanted, ceiling, hands, bends);
+  for (const { at, length, token, pitches } of fits.length > 0 ? underTune(fits, chord.symbol, room, hands, bends) : fits) {
     if (pitches.length === 0) {
       // Nothing is left to strike: what sounds is held on.
       const held = notes.filter((n) => n.at + n.length === at);
@@ -129,15 +106,29 @@ function dress(
     const stays = token === 'p' && !isChordNote(parsed, pitches[0]);
     if (stays) bends.add({ code: 'bend.pedal-note', pitch: pitches[0], symbol: chord.symbol });
     for (const pitch of pitches) {
-      const foreign = walks || (token !== 'p' && !isChordNote(parsed, pitch)) || stays;
+      const foreign = token === 'w' || (token !== 'p' && !isChordNote(parsed, pitch)) || stays;
       notes.push({ at, length, pitch, role: foreign ? 'fill' : low ? 'bass' : 'chord' });
     }
-    before = pitches;
   }
   // Where the very first attack has no room the plain chord is struck instead; a pattern that begins with a rest begins with it.
   if (notes.length === 0 || notes[0].at !== attacks[0].at) return null;
-  const shaped = attacks.some(({ token }) => SHAPE_TOKENS.includes(token));
   return { texture, shaped, notes, bends: bends.all() };
+}
+
+/** The keys that attacks ask for, steps that lead on counted from what is struck before them. */
+function keysOf(
+  attacks: readonly Attack[],
+  grounds: (token: string) => Pitch[],
+  target: Pitch | null,
+  walk: Walk,
+  key: Key,
+): Laid[] {
+  let before: readonly Pitch[] = [];
+  return attacks.map(({ at, length, token, step }) => {
+    const pitches = step ? [step] : token === 'w' ? stepTo(before, target, walk, key) : grounds(token);
+    if (pitches.length > 0) before = pitches;
+    return { at, length, token, pitches };
+  });
 }
 
 /** The lowest note of a chord that comes next, where a texture's basses lie; null where none does. */
@@ -156,12 +147,18 @@ function withWalk(
   key: Key,
 ): readonly Attack[] {
   const count = countTicks(bar.meter);
-  const steps = target === null ? [] : leadIn(target, walk, Math.floor(chord.length / count), key);
-  if (steps.length === 0 || attacks.some((a) => a.token === 'w')) return attacks;
+  const counts = Math.floor(chord.length / count);
+  const steps = target === null ? [] : leadIn(target, walk, counts, key);
+  if (attacks.some((a) => a.token === 'w')) return attacks;
   const end = chord.at + chord.length;
-  const from = end - steps.length * count;
-  const kept = attacks.filter((a) => a.at < from).map((a) => ({ ...a, length: Math.min(a.length, from - a.at) }));
-  return [...kept, ...steps.map((step, k) => ({ at: from + k * count, length: count, token: 'w', step }))];
+  // The chord keeps its own counts: steps that would leave it without what tells it are fewer, or none.
+  for (let walked = steps; walked.length > 0; walked = walked.slice(1)) {
+    const from = end - walked.length * count;
+    const kept = attacks.filter((a) => a.at < from).map((a) => ({ ...a, length: Math.min(a.length, from - a.at) }));
+    if (kept.some((a) => tells(a.token)) || !attacks.some((a) => tells(a.token)))
+      return [...kept, ...walked.map((step, k) => ({ at: from + k * count, length: count, token: 'w', step }))];
+  }
+  return attacks;
 }
 
 /** Tokens that strike the chord as it was learned, whole or without its bass. */
@@ -333,31 +330,6 @@ function stepTo(before: readonly Pitch[], target: Pitch | null, walk: Walk, key:
   if (!from || !target || midiOf(target) === midiOf(from)) return [];
   const way = walk === 'none' ? (midiOf(target) > midiOf(from) ? 'scale-below' : 'scale-above') : walk;
   return [stepBeside(target, way, 1, key)];
-}
-
-/** Bends an attack: under the tune, onto the keyboard, into the hand, clear where it is low. */
-function bend(pitches: readonly Pitch[], ceiling: number, hands: Hands, bends: Bends): Pitch[] {
-  const { low, high } = KEYBOARDS[hands.keys];
-  const { limit } = spanOf(hands, 'left');
-  let kept = pitches.map((pitch) => {
-    let bent = pitch;
-    while (midiOf(bent) < low) bent = transposePitch(bent, '8P');
-    while (midiOf(bent) > Math.min(ceiling, high) && midiOf(bent) - 12 >= low) bent = transposePitch(bent, '-8P');
-    if (bent !== pitch) bends.add({ code: midiOf(bent) > midiOf(pitch) ? 'bend.off-keyboard' : 'bend.under-melody', pitch });
-    return bent;
-  });
-  kept = [...new Map(kept.filter((p) => midiOf(p) <= ceiling).map((p) => [midiOf(p), p])).values()].sort(
-    (a, b) => midiOf(a) - midiOf(b),
-  );
-  const drop = (index: number, cause: 'reach' | 'muddy') => {
-    bends.add({ code: 'bend.left-out', pitch: kept[index], cause });
-    kept = kept.filter((_, i) => i !== index);
-  };
-  const reachable = reachableBy(hands, 'left');
-  const reaches = () => midiOf(kept[kept.length - 1]) - midiOf(kept[0]) <= limit && reachable(kept.map(midiOf));
-  while (kept.length > 1 && !reaches()) drop(kept.length - 1, 'reach');
-  while (kept.length > 1 && isMuddy(kept.map(midiOf))) drop(1, 'muddy');
-  return kept;
 }
 
 /** The lowest note of the right hand that sounds in a stretch; Infinity where it rests. Stretches may be asked in any order. */

@@ -193,12 +193,25 @@ describe('textures', () => {
     expect(bass).toEqual(['0: C3', '3: G2', '6: C3', '9: G2']);
   });
 
-  it('bend under a low tune and say how', () => {
-    const low = documentOf(songOf([['D4', 4]], [[0, 'C']]));
-    const arrangement = dressedIn(low, 'rise-and-fall');
-    const [chord] = arrangement.parts[0].chords;
-    expect(chord.dressed?.bends.map(ENGLISH.fact)).toContain('C4 is played an octave lower to stay under the melody.');
-    expect(faults(low, 'rise-and-fall')).toEqual([]);
+  it('bend for the whole chord where the tune comes down, and say how', () => {
+    const under = (tune: readonly (readonly [string, number])[], symbol: string, texture: string) => {
+      const doc = documentOf(songOf(tune, [[0, symbol]]));
+      expect(faults(doc, texture)).toEqual([]);
+      const { dressed } = dressedIn(doc, texture).parts[0].chords[0];
+      return { told: dressed?.bends.map(ENGLISH.fact), keys: dressed?.notes.map((n) => `${n.at / Q}: ${n.pitch}`) };
+    };
+    // An octave lower where the pattern does not growl there; all of it, also where the tune is out of the way.
+    const lower = under([['F3', 1], ['C6', 3]], 'A', 'one-five-eight'); // prettier-ignore
+    expect(lower.told).toEqual(['The melody comes down here, so the pattern over A is played an octave lower.']);
+    expect(new Set(lower.keys?.map((k) => k.slice(-2)))).toEqual(new Set(['A1', 'E2', 'A2']));
+    // Its first half held where that is clear.
+    const half = under([['C6', 2], ['F#3', 2]], 'D', 'leaping-tenth'); // prettier-ignore
+    expect(half.told).toEqual(['The melody comes down here, so the pattern over D is cut to its first half and held.']);
+    expect(half.keys).toEqual(['0: D2', '0.5: A2', '1: F#3', '1: A3', '1.5: D3']);
+    // Else without what is in the way, in every beat of the bar.
+    const thin = under([['E3', 2], ['C6', 2]], 'D', 'one-five-eight'); // prettier-ignore
+    expect(thin.told).toEqual(['D3 is left out: the melody needs the room.']);
+    expect(thin.keys?.every((k) => !k.endsWith('D3'))).toBe(true);
   });
 
   it('hold for a part alone, leave simpler versions alone, and are heard in the exports', () => {

@@ -50,8 +50,8 @@ export interface NotesOver {
 }
 
 /**
- * The melody over every chord. A note stays where it sounds for a beat or more with the chord, or falls on a strong
- * count and does not merely pass.
+ * The melody over every chord. A note stays where it sounds for a beat or more with the chord and does not pass from one chord note to
+ * another by step off the strong counts, or falls on a strong count and does not merely pass.
  */
 export function notesOver(chords: readonly VoicedChord[], tune: readonly MelodyNote[], bars: readonly Bar[]): NotesOver[] {
   let from = 0;
@@ -64,10 +64,34 @@ export function notesOver(chords: readonly VoicedChord[], tune: readonly MelodyN
       const lasts = Math.min(tune[i].at + tune[i].length, end) - at;
       const bar = barAt(bars, at);
       const strong = metricStrength(offsetInBar(bar, at), bar.meter) >= 3 && lasts * 2 >= beatTicks(bar.meter);
-      notes.push({ note: tune[i], lasts, stays: lasts >= beatTicks(bar.meter) || (strong && !isPassing(tune, i, bars)) });
+      const beat = beatTicks(bar.meter);
+      const stays = lasts >= 2 * beat || (lasts >= beat && !passesThrough(tune, i, chord, strong));
+      notes.push({ note: tune[i], lasts, stays: stays || (strong && lasts < beat && !isPassing(tune, i, bars)) });
     }
     return { chord, notes };
   });
+}
+
+/** The chord notes that sound while a melody note does: what is struck, a note that stays in the bass for its own sake apart. */
+function soundingWith({ at, struck }: VoicedChord, chord: Chord, note: MelodyNote, lasts: Ticks): Pitch[] {
+  const from = Math.max(note.at, at);
+  const sounding = struck.filter((s) => s.at < from + lasts && from < s.at + s.length).map((s) => s.pitch);
+  return [...new Set(sounding)].filter((p) => toneFor(chord, nameOf(p)) !== null || chord.bass === nameOf(p));
+}
+
+/** Most half steps of a step of the scale. */
+const STEP = 2;
+
+/** True for a note off the strong counts that goes by step from one note of the chord to another, or to the same. */
+function passesThrough(tune: readonly MelodyNote[], i: number, { symbol }: VoicedChord, strong: boolean): boolean {
+  const chord = parseChord(symbol);
+  if (strong || chord.kind !== 'chord') return false;
+  return [tune[i - 1], tune[i + 1]].every(
+    (near) =>
+      near !== undefined &&
+      Math.abs(midiOf(near.pitch) - midiOf(tune[i].pitch)) <= STEP &&
+      toneFor(chord, nameOf(near.pitch)) !== null,
+  );
 }
 
 /** Every melody note that grates with its chord, those that only pass among them. */
@@ -75,8 +99,8 @@ export function findConflicts(over: readonly NotesOver[]): Conflict[] {
   return over.flatMap(({ chord, notes }) => {
     const parsed = parseChord(chord.symbol);
     if (parsed.kind !== 'chord') return [];
-    return notes.flatMap(({ note, stays }): Conflict[] => {
-      const hit = gratesWith(parsed, chord.pitches, note.pitch);
+    return notes.flatMap(({ note, stays, lasts }): Conflict[] => {
+      const hit = gratesWith(parsed, soundingWith(chord, parsed, note, lasts), note.pitch);
       return hit ? [{ ...hit, at: Math.max(note.at, chord.at), chord, note: note.pitch, passing: !stays }] : [];
     });
   });

@@ -26,17 +26,45 @@ export function isHardJump({ distance, seconds }: Jump): boolean {
   return distance >= JUMP.distance && distance / seconds >= JUMP.speed;
 }
 
-/** Every move of the left hand as a whole: how far its nearer edge goes from chord to chord. */
-export function leftJumps(chords: readonly VoicedChord[], tempo: number): Jump[] {
-  return chords.slice(1).flatMap((chord, i): Jump[] => {
-    const before = chords[i];
-    const edges = (c: VoicedChord) => [c.pitches[0], c.pitches[c.pitches.length - 1]] as const;
-    const [low, high] = [0, 1].map((k) => ({ from: edges(before)[k], to: edges(chord)[k] }));
+/** Keys that the left hand strikes together. */
+interface LeftStrike {
+  readonly at: Ticks;
+  readonly pitches: readonly Pitch[];
+  /** True where it belongs to a pattern, whose notes may lie under one hand. */
+  readonly patterned: boolean;
+}
+
+/**
+ * Every move of the left hand as a whole: how far its nearer edge goes from strike to strike. Notes of a pattern that lie under the hand
+ * together with those before them are no jump.
+ */
+export function leftJumps(chords: readonly VoicedChord[], tempo: number, limit: number): Jump[] {
+  const strikes = chords.flatMap(strikesIn);
+  return strikes.slice(1).flatMap((strike, i): Jump[] => {
+    const before = strikes[i];
+    if (strike.patterned && before.patterned && spanOf([...before.pitches, ...strike.pitches]) <= limit) return [];
+    const edges = ({ pitches }: LeftStrike) => [pitches[0], pitches[pitches.length - 1]] as const;
+    const [low, high] = [0, 1].map((k) => ({ from: edges(before)[k], to: edges(strike)[k] }));
     const far = ({ from, to }: { from: Pitch; to: Pitch }) => Math.abs(midiOf(to) - midiOf(from));
     const edge = far(low) <= far(high) ? low : high;
     return far(edge) === 0
       ? []
-      : [{ at: chord.at, hand: 'left', ...edge, distance: far(edge), seconds: toSeconds(chord.at - before.at, tempo) }];
+      : [{ at: strike.at, hand: 'left', ...edge, distance: far(edge), seconds: toSeconds(strike.at - before.at, tempo) }];
+  });
+}
+
+const spanOf = (pitches: readonly Pitch[]): number => {
+  const midis = pitches.map(midiOf);
+  return Math.max(...midis) - Math.min(...midis);
+};
+
+/** What a chord strikes: its keys at once, or those of its pattern moment by moment. */
+function strikesIn({ at, pitches, struck, spread }: VoicedChord): LeftStrike[] {
+  const moments = [...new Set(struck.map((n) => n.at))].sort((a, b) => a - b);
+  if (spread !== 'together' || moments.length === 0) return [{ at, pitches, patterned: false }];
+  return moments.map((moment) => {
+    const keys = struck.filter((n) => n.at === moment).map((n) => n.pitch);
+    return { at: moment, pitches: keys.sort((a, b) => midiOf(a) - midiOf(b)), patterned: moments.length > 1 };
   });
 }
 

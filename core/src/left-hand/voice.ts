@@ -75,6 +75,12 @@ export interface VoicedChord {
   readonly alternatives: readonly Alternative[];
 }
 
+/** True for a chord that is struck with the very keys that it was voiced with: no texture takes it apart or goes another way. */
+export function isPlayedAsVoiced({ pitches, struck }: Pick<VoicedChord, 'pitches' | 'struck'>): boolean {
+  const keys = new Set(struck.map((n) => n.pitch));
+  return struck.length > 0 && keys.size === pitches.length && pitches.every((p) => keys.has(p));
+}
+
 /** The left hand of a song. */
 export interface LeftHand {
   readonly chords: readonly VoicedChord[];

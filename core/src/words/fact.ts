@@ -3,7 +3,7 @@ import type { FixFact } from '../arrange/fixes.js';
 import type { EndingObstacle } from '../arrange/endings.js';
 import type { DifficultyFact } from '../difficulty/difficulty.js';
 import type { BoundaryFact } from '../divide/boundaries.js';
-import type { BendFact } from '../fills/dress.js';
+import type { BendFact } from '../fills/bend.js';
 import type { TexturesFault } from '../fills/exchange.js';
 import type { FingerFact } from '../fingers/explain.js';
 import type { FillFact } from '../catalogue/fills/fill.js';

@@ -55,6 +55,13 @@ export const parts: Sayings<CodesOf<'boundary' | 'difficulty'>, Speech> = {
   'difficulty.between': () => 'notes between the counts',
 };
 
+/** Why a note of a pattern is not played. */
+const LEFT_OUT = {
+  reach: 'this hand cannot reach it',
+  muddy: 'so low it would sound muddy',
+  melody: 'the melody needs the room',
+} as const;
+
 /** Where hands begin, what fills are, where textures give way. */
 export const playing: Sayings<CodesOf<'hand' | 'fill' | 'bend'>, Speech> = {
   'hand.starts': ({ thumb, first }, say) =>
@@ -74,8 +81,9 @@ export const playing: Sayings<CodesOf<'hand' | 'fill' | 'bend'>, Speech> = {
   'bend.pedal-note': ({ pitch, symbol }, say) =>
     `${say.pitch(pitch)} stays in the bass under ${say.symbol(symbol)} as a pedal note.`,
   'bend.off-keyboard': ({ pitch }, say) => `${say.pitch(pitch)} is off this keyboard and is played an octave higher.`,
-  'bend.under-melody': ({ pitch }, say) => `${say.pitch(pitch)} is played an octave lower to stay under the melody.`,
-  'bend.left-out': ({ pitch, cause }, say) =>
-    `${say.pitch(pitch)} is left out: ${cause === 'reach' ? 'this hand cannot reach it' : 'so low it would sound muddy'}.`,
+  'bend.lower': ({ symbol }, say) => `The melody comes down here, so the pattern over ${say.symbol(symbol)} is played an octave lower.`,
+  'bend.first-half': ({ symbol }, say) =>
+    `The melody comes down here, so the pattern over ${say.symbol(symbol)} is cut to its first half and held.`,
+  'bend.left-out': ({ pitch, cause }, say) => `${say.pitch(pitch)} is left out: ${LEFT_OUT[cause]}.`,
   'bend.no-octave': ({ pitch }, say) => `${say.pitch(pitch)} closes the song alone: this hand does not reach an octave.`,
 };
