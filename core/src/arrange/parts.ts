@@ -51,13 +51,14 @@ export function partsOf(
       jumps: cut.jumps[i],
       leftSpan: spanOf(settings.hands, 'left'),
       tempo: song.tempo,
+      key: song.key,
       // Under a sung tune the right hand's chords are what it plays; their top notes stand for them.
       melody:
         settings.playMode === 'sing-along'
           ? cut.sung[i].map((c) => ({ ...c, pitch: c.pitches[c.pitches.length - 1], lyric: null }))
           : melody,
       chords: chords.map((c) => (c.dressed ? { ...c, struck: c.dressed.notes } : c)),
-      moves: Math.max(0, places.length - 1),
+      moves: places.slice(1).map((p) => ({ at: p.start, pitch: p.first })),
       stretches: cut.wide[i].length,
     };
     return {

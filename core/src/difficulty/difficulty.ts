@@ -1,6 +1,7 @@
 import type { VoicedChord } from '../left-hand/voice.js';
-import { shapesOf } from '../left-hand/shapes.js';
-import { isBlackKey, midiOf } from '../pitch/pitch.js';
+import { scaleOf, type Key } from '../harmony/key.js';
+import { gripsOf } from '../left-hand/shapes.js';
+import { isBlackKey, midiOf, nameOf, pitchClass, type Pitch } from '../pitch/pitch.js';
 import { isHardJump, JUMP, type Jump } from '../join/jumps.js';
 import { isSyncopated } from '../song/rhythm.js';
 import type { Hand, Span } from '../song/decisions.js';
@@ -25,7 +26,10 @@ export type DifficultyFact =
   | { readonly code: 'difficulty.left-stretches'; readonly chords: number }
   | { readonly code: 'difficulty.left-black' }
   | { readonly code: 'difficulty.big-chords'; readonly notes: number }
-  | { readonly code: 'difficulty.shapes'; readonly shapes: number }
+  | { readonly code: 'difficulty.leaps'; readonly leaps: number }
+  | { readonly code: 'difficulty.accidentals'; readonly notes: number }
+  | { readonly code: 'difficulty.black-turns'; readonly turns: number }
+  | { readonly code: 'difficulty.shapes'; readonly shapes: number; readonly seconds: number }
   | { readonly code: 'difficulty.apart'; readonly times: number }
   | { readonly code: 'difficulty.between' };
 
@@ -49,10 +53,11 @@ export interface Difficulty extends Load {
 export interface PartLoad {
   readonly start: Ticks;
   readonly end: Ticks;
+  readonly key: Key;
   readonly melody: readonly MelodyNote[];
   readonly chords: readonly VoicedChord[];
-  /** Times that the right hand shifts or crosses, in the part. */
-  readonly moves: number;
+  /** Where the right hand shifts or crosses, in the part. */
+  readonly moves: readonly { readonly at: Ticks; readonly pitch: Pitch }[];
   /** Grips or pairs of notes of the right hand past its comfortable span. */
   readonly stretches: number;
   /** Jumps of both hands, in the part and into it. */
@@ -115,15 +120,50 @@ function rightTerms(part: PartLoad, bars: readonly Bar[]): Term[] {
   const black = melody.filter((n) => isBlackKey(midiOf(n.pitch))).length;
   const ahead = melody.filter((n) => isSyncopated(n, bars)).length;
   const breath = longestRun(melody, bars);
+  const leaps = leapsInRows(melody, bars);
+  const foreign = melody.filter((n) => !inScale(n.pitch, part.key)).length;
+  const turns = part.moves.filter((m) => isBlackKey(midiOf(m.pitch))).length;
   return [
+    term('leaps', leaps / seconds, { code: 'difficulty.leaps', leaps }),
+    term('accidentals', foreign / melody.length, { code: 'difficulty.accidentals', notes: foreign }),
+    term('blackTurns', turns / melody.length, { code: 'difficulty.black-turns', turns }),
     term('speed', fastest, { code: 'difficulty.speed', perSecond: fastest }),
     ...jumpTerms('rightJumps', part, 'right', seconds),
-    term('moves', part.moves / seconds, { code: 'difficulty.moves', moves: part.moves }),
+    term('moves', part.moves.length / seconds, { code: 'difficulty.moves', moves: part.moves.length }),
     term('rightStretches', part.stretches / melody.length, { code: 'difficulty.right-stretches', stretches: part.stretches }),
     term('rightBlack', black / melody.length, { code: 'difficulty.right-black', black, notes: melody.length }),
     term('syncopation', ahead / melody.length, { code: 'difficulty.syncopation', notes: ahead }),
     term('breath', toSeconds(breath.ticks, tempo), { code: 'difficulty.no-rest', counts: breath.counts }),
   ];
+}
+
+/** Half steps from which a step of the tune is a leap: a fourth. */
+const LEAP = 5;
+
+/** Leaps of a line that follow one another, two or more, with no rest of half a beat between them. */
+function leapsInRows(melody: readonly MelodyNote[], bars: readonly Bar[]): number {
+  let row = 0;
+  let all = 0;
+  const close = () => {
+    if (row > 1) all += row;
+    row = 0;
+  };
+  melody.slice(1).forEach((note, i) => {
+    const before = melody[i];
+    const rests = (note.at - before.at - before.length) * 2 >= beatTicks(barAt(bars, before.at).meter);
+    if (!rests && Math.abs(midiOf(note.pitch) - midiOf(before.pitch)) >= LEAP) row++;
+    else close();
+  });
+  close();
+  return all;
+}
+
+/** True for a note of the key's scale; in minor keys the raised sixth and seventh belong to it. */
+function inScale(pitch: Pitch, key: Key): boolean {
+  const names = scaleOf(key);
+  const pc = pitchClass(nameOf(pitch));
+  const raised = key.mode === 'minor' ? [5, 6].map((d) => (pitchClass(names[d]) + 1) % 12) : [];
+  return raised.includes(pc) || names.some((n) => pitchClass(n) === pc);
 }
 
 /** Notes a second over the liveliest second or so of a line. */
@@ -177,7 +217,7 @@ function leftTerms(part: PartLoad): Term[] {
   const widest = (c: VoicedChord) => midiOf(c.pitches[c.pitches.length - 1]) - midiOf(c.pitches[0]);
   const stretches = chords.filter((c) => c.spread !== 'together' || widest(c) > leftSpan.comfortable).length;
   const notes = chords.reduce((s, c) => s + c.pitches.length, 0) / chords.length;
-  const shapes = shapesOf(chords).length;
+  const shapes = gripsOf(chords).length;
   const attacks = new Set(chords.flatMap((c) => c.struck.map((s) => s.at))).size / seconds;
   return [
     term('leftSpeed', attacks, { code: 'difficulty.left-speed', perSecond: attacks }),
@@ -187,38 +227,36 @@ function leftTerms(part: PartLoad): Term[] {
     term('leftStretches', stretches / chords.length, { code: 'difficulty.left-stretches', chords: stretches }),
     term('leftBlack', black, { code: 'difficulty.left-black' }),
     term('notes', notes, { code: 'difficulty.big-chords', notes: Math.max(...chords.map((c) => c.pitches.length)) }),
-    term('shapes', shapes, { code: 'difficulty.shapes', shapes }),
+    term('newShapes', (shapes - 1) / seconds, { code: 'difficulty.shapes', shapes, seconds }),
   ];
 }
 
-/** How often the hands strike apart, and against what subdivision of the beat. */
+/** How often the hands strike apart: in faster values, and on the counts. */
 function togetherTerms(part: PartLoad, bars: readonly Bar[]): Term[] {
-  const struck = new Set(part.melody.map((n) => n.at));
-  const { apart, between, attacks } = coordination(part, bars);
-  const share = apart / Math.max(1, attacks);
+  const { apart, between } = coordination(part, bars);
+  const seconds = toSeconds(part.end - part.start, part.tempo);
   return [
-    term('apart', share, { code: 'difficulty.apart', times: apart }),
-    term('between', between / Math.max(1, struck.size + attacks), { code: 'difficulty.between' }),
+    term('between', between / seconds, { code: 'difficulty.between' }),
+    term('apart', apart / seconds, { code: 'difficulty.apart', times: apart }),
   ];
 }
 
-/** Left-hand attacks with no note of the tune on them, and attacks of either hand between the counts that the other does not share. */
-function coordination(
-  part: Pick<PartLoad, 'melody' | 'chords'>,
-  bars: readonly Bar[],
-): { apart: number; between: number; attacks: number } {
+/**
+ * Attacks of one hand alone between the counts, and of the left hand alone on them. A chord that is struck again under a held note asks
+ * for nothing, nor does a tune that moves in eighths over a chord that lies still: of the tune only what answers the left hand counts.
+ */
+function coordination(part: Pick<PartLoad, 'melody' | 'chords'>, bars: readonly Bar[]): { apart: number; between: number } {
   const right = new Set(part.melody.map((n) => n.at));
+  const again = new Set(part.chords.flatMap((c) => (c.restruck && c.struck.every((s) => s.at === c.at) ? [c.at] : [])));
   const left = new Set(part.chords.flatMap((c) => c.struck.map((s) => s.at)));
-  const offCount = (at: Ticks) => {
+  const late = (at: Ticks) => {
     const bar = barAt(bars, at);
-    return offsetInBar(bar, at) % countTicks(bar.meter) !== 0;
+    return offsetInBar(bar, at) % countTicks(bar.meter);
   };
-  const alone = [...[...left].filter((at) => !right.has(at)), ...[...right].filter((at) => !left.has(at))];
-  return {
-    apart: [...left].filter((at) => !right.has(at)).length,
-    between: alone.filter(offCount).length,
-    attacks: left.size,
-  };
+  const leftAlone = [...left].filter((at) => !right.has(at) && !again.has(at));
+  const onCount = new Set(leftAlone.filter((at) => late(at) === 0));
+  const answers = [...right].filter((at) => !left.has(at) && late(at) > 0 && onCount.has(at - late(at)));
+  return { apart: onCount.size, between: leftAlone.length - onCount.size + answers.length };
 }
 
 /** The part that is hardest, and what sets it apart from the others. */

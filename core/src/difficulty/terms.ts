@@ -6,40 +6,43 @@ interface TermRule {
 }
 
 /**
- * What makes a part hard. The terms are those that teachers name when they grade pieces; the figures were set so that plain
- * five-finger tunes with slow block chords come out under 20 and busy, leaping parts over 60.
+ * What makes a part hard, in the order in which teachers name it: leaps in a row, crossings and changes of place, accidentals and turns on
+ * black keys, new shapes in quick succession, hands that strike apart in faster values, stretches, length without a rest. The figures
+ * were set so that plain five-finger tunes with slow block chords come out under 20 and busy, leaping parts over 60.
  */
 export const DIFFICULTY_TERMS = {
-  /** Notes of the tune a second, where it is liveliest. */
-  speed: { easy: 1, hard: 7, points: 26 },
+  /** Leaps of a fourth and more that follow one another with no rest between them, a second. */
+  leaps: { easy: 0.25, hard: 2, points: 32 },
   /** Half steps jumped a second. */
   rightJumps: { easy: 0, hard: 6, points: 22 },
+  leftJumps: { easy: 0, hard: 10, points: 24 },
   /** Shifts and crossings a second. */
-  moves: { easy: 0, hard: 1, points: 16 },
-  /** Share of the notes. */
-  rightStretches: { easy: 0, hard: 0.3, points: 12 },
-  rightBlack: { easy: 0.15, hard: 0.8, points: 10 },
-  syncopation: { easy: 0, hard: 0.35, points: 14 },
+  moves: { easy: 0, hard: 1, points: 26 },
+  /** Share of the notes that are off the key's scale, and of those where the hand turns or crosses on a black key. */
+  accidentals: { easy: 0, hard: 0.3, points: 20 },
+  blackTurns: { easy: 0, hard: 0.3, points: 10 },
+  /** Notes of the tune a second, where it is liveliest. */
+  speed: { easy: 1, hard: 7, points: 26 },
+  /** Grips of the left hand a second that are new in the part, and different chords a second. */
+  newShapes: { easy: 0.15, hard: 0.8, points: 18 },
+  changes: { easy: 0.2, hard: 1.5, points: 10 },
+  /** Half steps that all voices move at a change. */
+  motion: { easy: 3, hard: 20, points: 12 },
+  syncopation: { easy: 0, hard: 0.35, points: 12 },
+  /** Attacks of one hand alone between the counts, a second, and attacks of the left hand alone on them. */
+  between: { easy: 0.2, hard: 2.5, points: 44 },
+  apart: { easy: 0.1, hard: 2, points: 20 },
+  /** Share of the notes, and of the chords, past the comfortable span. */
+  rightStretches: { easy: 0, hard: 0.3, points: 10 },
+  leftStretches: { easy: 0, hard: 0.5, points: 12 },
   /** Seconds without a rest or a long note. */
-  breath: { easy: 5, hard: 20, points: 10 },
-  /** Different chords a second. */
-  changes: { easy: 0.15, hard: 1.5, points: 22 },
+  breath: { easy: 5, hard: 20, points: 8 },
   /** Attacks of the left hand a second. */
   leftSpeed: { easy: 1, hard: 7, points: 22 },
-  /** Half steps that all voices move at a change. */
-  motion: { easy: 3, hard: 20, points: 16 },
-  leftJumps: { easy: 0, hard: 8, points: 22 },
-  /** Share of the chords past the comfortable span. */
-  leftStretches: { easy: 0, hard: 0.5, points: 14 },
-  leftBlack: { easy: 0.25, hard: 0.9, points: 8 },
+  rightBlack: { easy: 0.3, hard: 0.9, points: 6 },
+  leftBlack: { easy: 0.3, hard: 0.9, points: 6 },
   /** Notes in a chord, on average. */
-  notes: { easy: 1, hard: 4, points: 9 },
-  /** Different shapes in a part. */
-  shapes: { easy: 1, hard: 6, points: 8 },
-  /** Share of left-hand attacks with no note of the tune on them. */
-  apart: { easy: 0, hard: 0.7, points: 60 },
-  /** Share of all attacks that one hand makes alone between the counts. */
-  between: { easy: 0.1, hard: 0.6, points: 40 },
+  notes: { easy: 1, hard: 5, points: 8 },
 } as const satisfies Readonly<Record<string, TermRule>>;
 
 export type TermName = keyof typeof DIFFICULTY_TERMS;

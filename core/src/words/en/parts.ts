@@ -49,7 +49,11 @@ export const parts: Sayings<CodesOf<'boundary' | 'difficulty'>, Speech> = {
   'difficulty.left-stretches': ({ chords }, say) => say.countInWords(chords, 'wide chord'),
   'difficulty.left-black': () => 'many black keys in the left hand',
   'difficulty.big-chords': ({ notes }, say) => `chords of up to ${say.countInWords(notes, 'note')}`,
-  'difficulty.shapes': ({ shapes }, say) => say.countInWords(shapes, 'left-hand shape'),
+  'difficulty.leaps': ({ leaps }, say) => `${say.countInWords(leaps, 'leap')} in a row in the melody`,
+  'difficulty.accidentals': ({ notes }, say) => `${say.countInWords(notes, 'note')} outside the key`,
+  'difficulty.black-turns': ({ turns }, say) => `the hand moves on a black key ${turns === 1 ? 'once' : say.countInWords(turns, 'time')}`,
+  'difficulty.shapes': ({ shapes, seconds }, say) =>
+    `${say.countInWords(shapes, 'left-hand shape')} in ${say.count(Math.round(seconds), 'second')}`,
   'difficulty.apart': ({ times }, say) =>
     `the left hand plays between the melody notes ${times === 1 ? 'once' : say.countInWords(times, 'time')}`,
   'difficulty.between': () => 'notes between the counts',
