@@ -3,6 +3,7 @@ import type { Arrangement } from '../src/arrange/arrangement.js';
 import {
   BASS_WISHES,
   DOMINANTS,
+  UNDER_TUNE,
   ENDINGS,
   FILL_KINDS,
   HAND_PROFILES,
@@ -39,6 +40,7 @@ export function edits(doc: Document, { parts }: Pick<Arrangement, 'parts'>): fc.
     setting('loudness', fc.constantFrom(...LOUDNESSES)),
     setting('texture', fc.constantFrom('block', 'bass-chord', 'free')),
     setting('dominants', fc.constantFrom(...DOMINANTS)),
+    setting('under', fc.constantFrom(...UNDER_TUNE)),
     setting('leftOctave', fc.integer({ min: -1, max: 1 })),
     setting('level', fc.constantFrom(...LEVELS)),
     setting('walk', fc.constantFrom(...WALKS)),

@@ -53,7 +53,9 @@ export function leftSide(settings: Settings, material: Material): LeftSide {
   const voicingPath = voiceLeftHand(strikes, played, voicingWishes(settings, material));
   const touched = withLastTouch(voicingPath.chords, close.touch, strikes.at(-1)?.beat ?? 1);
   const chords = settings.playMode === 'outline' ? touched.map(lowestOf) : touched;
-  const delegatedNotes = arranged ? notesUnderTune(chords, played, hands, bars) : [];
+  const delegatedNotes = arranged
+    ? notesUnderTune(chords, played, hands, bars, (at) => stretchAt(settings, at).under === 'long')
+    : [];
   const hanging = delegatedNotes.flatMap((u) => u.pitches.map((pitch) => ({ at: u.at, length: u.length, pitch })));
   const dressed = textureLeftHand(settings, chords, {
     bars,

@@ -220,6 +220,7 @@ function inStretch({ choices, hands }: Document, plays: Settings['plays'], own: 
     rhythm: wish('rhythm'),
     octave: wish('octave'),
     dominants: wish('dominants'),
+    under: wish('under'),
     leftOctave: wish('leftOctave'),
     harmony: wish('harmony'),
     pedal: wish('pedal'),

@@ -1,8 +1,9 @@
 import { reachableBy } from '../fingers/chords.js';
-import { CLEAR_OF_TUNE, muddiness } from '../left-hand/costs.js';
+import { CLEAR_OF_TUNE, isMuddy } from '../left-hand/costs.js';
 import type { VoicedChord } from '../left-hand/voice.js';
+import { toneFor } from '../harmony/naming.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
-import { midiOf, pitchAt, pitchClass, type Pitch } from '../pitch/pitch.js';
+import { midiOf, nameOf, pitchAt, pitchClass, type Pitch } from '../pitch/pitch.js';
 import { spanOf, KEYBOARDS, type Hands } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
 import { barAt, offsetInBar, type Bar } from '../time/bars.js';
@@ -24,19 +25,23 @@ export interface UnderNote {
 const LONG = 2;
 const STRONG = 3;
 
-/** Half steps under the tune that a chord note keeps: nearer ones blur the tune. */
-const CLEAR_UNDER = 2;
+/** Half steps under the tune that a chord note keeps: no second hangs directly under it. */
+const CLEAR_UNDER = 3;
+
+/** A chord as what hangs under the tune is found for it. */
+type Hung = Pick<VoicedChord, 'at' | 'length' | 'symbol' | 'school' | 'pitches' | 'restruck'>;
 
 /**
- * The chord notes under the tune for chords of the under-melody school: on notes of two beats or more, on notes of a beat
- * that fall on a strong one, and where a chord changes under a held note. The hand's span holds them and the tune; the
- * left hand stays clear below.
+ * The chord notes under the tune for chords of the under-melody school. They are struck where the chord changes, with the first of its own
+ * notes that the tune has there, and with further notes of the chord that are long or strong; or with long notes alone. A tied note is
+ * struck once: it is held while its chord is pressed again. The hand's span holds them and the tune; the left hand stays clear below.
  */
 export function notesUnderTune(
-  chords: readonly Pick<VoicedChord, 'at' | 'length' | 'symbol' | 'school' | 'pitches'>[],
+  chords: readonly Hung[],
   tune: readonly MelodyNote[],
   hands: Hands,
   bars: readonly Bar[],
+  longOnly: (at: Ticks) => boolean = () => false,
 ): UnderNote[] {
   const found: UnderNote[] = [];
   let from = 0;
@@ -46,32 +51,52 @@ export function notesUnderTune(
     const chord = parseChord(voiced.symbol);
     if (voiced.school !== 'under-melody' || chord.kind !== 'chord') continue;
     const left = midiOf(voiced.pitches[voiced.pitches.length - 1]);
+    let struck = voiced.restruck;
     for (let i = from; i < tune.length && tune[i].at < end; i++) {
-      const at = Math.max(tune[i].at, voiced.at);
-      const length = Math.min(tune[i].at + tune[i].length, end) - at;
-      const bar = barAt(bars, at);
-      const beat = beatTicks(bar.meter);
-      const strong = metricStrength(offsetInBar(bar, at), bar.meter) >= STRONG;
-      if (length < beat || (length < LONG * beat && !strong)) continue;
-      const pitches = hangBelow(chord, tune[i].pitch, left, hands);
-      if (pitches.length > 0) found.push({ at, length, pitches, tune: tune[i].pitch });
+      const note = tune[i];
+      const at = Math.max(note.at, voiced.at);
+      const length = Math.min(note.at + note.length, end) - at;
+      const last = found.at(-1);
+      if (voiced.restruck && note.at < voiced.at && last && last.at + last.length === at) {
+        found[found.length - 1] = { ...last, length: last.length + length };
+        continue;
+      }
+      const isLong = length >= LONG * beatTicks(barAt(bars, at).meter);
+      if (!isOf(chord, note.pitch) || (longOnly(at) ? !isLong : struck && !isLong && !isStrong(at, length, bars))) continue;
+      const pitches = hangBelow(chord, note.pitch, left, hands, last?.pitches ?? []);
+      if (pitches.length === 0) continue;
+      found.push({ at, length, pitches, tune: note.pitch });
+      struck = true;
     }
   }
   return found;
 }
 
-/** As much of the chord as the right hand holds below a note: its nearest notes down to the span, clear of the left hand. */
-function hangBelow(chord: Chord, tune: Pitch, left: number, hands: Hands): Pitch[] {
+const isOf = (chord: Chord, pitch: Pitch): boolean => toneFor(chord, nameOf(pitch)) !== null;
+
+/** True for a note of a beat that falls on a strong count. */
+function isStrong(at: Ticks, length: Ticks, bars: readonly Bar[]): boolean {
+  const bar = barAt(bars, at);
+  return length >= beatTicks(bar.meter) && metricStrength(offsetInBar(bar, at), bar.meter) >= STRONG;
+}
+
+/**
+ * As much of the chord as the right hand holds below a note: its nearest notes down to the span, clear of the left hand. Notes that were
+ * held before stay on their keys; no two notes lie a second apart.
+ */
+function hangBelow(chord: Chord, tune: Pitch, left: number, hands: Hands, before: readonly Pitch[]): Pitch[] {
   const top = midiOf(tune);
   const floor = Math.max(top - spanOf(hands, 'right').comfortable, left + CLEAR_OF_TUNE, KEYBOARDS[hands.keys].low);
-  const most = 3;
+  const held = new Map(before.map((p) => [midiOf(p) % 12, midiOf(p)]));
+  const fits = (midi: number) => midi >= floor && midi <= top - CLEAR_UNDER;
   const tones = [...chord.tones].sort((a, b) => weight(b.degree) - weight(a.degree));
-  const wanted = tones.filter((t) => pitchClass(t.name) !== top % 12).slice(0, most);
   const placed: { pitch: Pitch; midi: number }[] = [];
-  for (const { name } of wanted) {
-    const below = (top - pitchClass(name) + 120) % 12;
-    const midi = top - below;
-    if (below < CLEAR_UNDER || midi < floor) continue;
+  for (const { name } of tones.filter((t) => pitchClass(t.name) !== top % 12)) {
+    const pc = pitchClass(name);
+    const stays = held.get(pc);
+    const nearest = top - ((top - pc + 120) % 12);
+    const midi = stays !== undefined && fits(stays) ? stays : nearest;
+    if (placed.length === MOST_UNDER || !fits(midi) || placed.some((p) => Math.abs(p.midi - midi) < CLEAR_UNDER)) continue;
     placed.push({ pitch: pitchAt(name, midi), midi });
   }
   placed.sort((a, b) => a.midi - b.midi);
@@ -82,16 +107,19 @@ function hangBelow(chord: Chord, tune: Pitch, left: number, hands: Hands): Pitch
   );
 }
 
+/** Most notes that hang under the tune. */
+const MOST_UNDER = 3;
+
 /** Chord notes under the tune, bottom-up, without the lowest ones that would blur so low or that no fingers reach below it. */
 export function hangable(pitches: readonly Pitch[], tune: Pitch, hands: Hands): Pitch[] {
   const reachable = reachableBy(hands, 'right');
   const lies = (from: number) => {
     const keys = [...pitches.slice(from), tune].map(midiOf);
-    return muddiness(keys) === 0 && reachable(keys);
+    return !isMuddy(keys) && reachable(keys);
   };
   const from = pitches.findIndex((_, i) => lies(i));
   return from < 0 ? [] : pitches.slice(from);
 }
 
-/** The third and the seventh say which chord it is; the fifth is left out first, the bass has the root. */
-const weight = (degree: number): number => ({ 3: 6, 4: 6, 2: 6, 7: 5, 6: 4, 1: 3, 5: 2 })[degree] ?? 4;
+/** The third and the seventh say which chord it is; the root is left out first, since the bass has it. */
+const weight = (degree: number): number => ({ 3: 6, 4: 6, 2: 6, 7: 5, 6: 4, 5: 3, 1: 1 })[degree] ?? 2;

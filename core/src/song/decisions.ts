@@ -51,6 +51,9 @@ export const WALKS = ['none', 'scale-below', 'scale-above', 'half-below', 'half-
  */
 export const DOMINANTS = ['usual', 'three', 'four'] as const;
 
+/** Where the right hand strikes the chord that hangs under the tune: at changes and strong notes, or under long notes alone. */
+export const UNDER_TUNE = ['changes', 'long'] as const;
+
 /** How loud a part is, the softest first. */
 export const LOUDNESSES = ['pp', 'p', 'mp', 'mf', 'f', 'ff'] as const;
 
@@ -96,6 +99,7 @@ const Passage = z.object({
   octave: octave.optional(),
   level: z.enum(LEVELS).optional(),
   dominants: z.enum(DOMINANTS).optional(),
+  under: z.enum(UNDER_TUNE).optional(),
   /** Octaves that the left hand's chords lie higher. */
   leftOctave: leftOctave.optional(),
   /** The name of the accompaniment texture. */
@@ -143,6 +147,7 @@ export const ChoicesSchema = z.object({
   octave: octave.default(0),
   level: z.enum(LEVELS).default('full'),
   dominants: z.enum(DOMINANTS).default('usual'),
+  under: z.enum(UNDER_TUNE).default('changes'),
   leftOctave: leftOctave.default(0),
   texture: textureName.default('block'),
   harmony: Harmony.default({ density: 0, size: 'one' }),
@@ -277,6 +282,7 @@ export type Stay = NonNullable<Passage['stay']>;
 export type ChordTiming = (typeof CHORD_TIMINGS)[number];
 export type TuneRhythm = (typeof TUNE_RHYTHMS)[number];
 export type Dominants = (typeof DOMINANTS)[number];
+export type UnderTune = (typeof UNDER_TUNE)[number];
 export type Level = (typeof LEVELS)[number];
 export type Harmony = z.infer<typeof Harmony>;
 export type Walk = (typeof WALKS)[number];

@@ -157,6 +157,7 @@ export type InheritableSettings = Pick<
   | 'octave'
   | 'level'
   | 'dominants'
+  | 'under'
   | 'leftOctave'
   | 'texture'
   | 'harmony'

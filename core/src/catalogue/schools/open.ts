@@ -7,6 +7,9 @@ import { fifthOf, rootOf, seventhOf, thirdOf } from './tones.js';
 /** What is charged for a plain fifth in place of the tenth. */
 const NO_TENTH = 40;
 
+/** Half steps from the bass to the middle note: nearer ones would not be open. */
+const LEAST_MIDDLE = 5;
+
 /** The bass, the fifth or seventh over it, and the third a tenth above. */
 function tenths(chord: Chord): ShapePattern[] {
   const bass = bassOf(chord);
@@ -16,6 +19,7 @@ function tenths(chord: Chord): ShapePattern[] {
   const add = (middle: ChordTone | undefined, top: ChordTone | undefined, price: number) => {
     if (!middle || !top || [middle, top].some((t) => pitchClass(t.name) === pitchClass(bass))) return;
     const low = above(middle.name, 0);
+    if (low < LEAST_MIDDLE) return;
     // The top lies past the octave; over a foreign bass it keeps clear of the middle note all the same.
     const high = above(top.name, 1);
     found.push({ form: 'full', names: [bass, middle.name, top.name], turns: null, gaps: [low, high], price });
@@ -27,9 +31,10 @@ function tenths(chord: Chord): ShapePattern[] {
     add(fifth, third, seventh ? 1 : 0);
     add(seventh, third, 0);
   } else {
-    add(fifth, root, 0);
-    add(fifth, third, 0);
-    add(root, third, 0);
+    // Over its third or fifth the root in the middle, what is left a tenth or more above; a foreign bass has root and third over it.
+    const rest = [fifth, third].filter((t) => t && pitchClass(t.name) !== pitchClass(bass));
+    for (const top of rest) add(root, top, 0);
+    add(third, root, 0);
   }
   return found;
 }

@@ -14,6 +14,7 @@ import {
   SWELLS,
   TIMINGS,
   TUNE_RHYTHMS,
+  UNDER_TUNE,
   VOCABULARIES,
   WALKS,
 } from './labels.js';
@@ -29,6 +30,8 @@ function setting(edit: SettingEdit): string {
       return 'the octave of the melody';
     case 'dominants':
       return DOMINANTS[edit.value];
+    case 'under':
+      return UNDER_TUNE[edit.value];
     case 'leftOctave':
       return 'the octave of the left hand';
     case 'level':

@@ -7,6 +7,7 @@ import type { HarmonicRhythm, Vocabulary } from '../../harmony/vocabulary.js';
 import type {
   BassWish,
   Dominants,
+  UnderTune,
   ChordTiming,
   Ending,
   FillKind,
@@ -98,6 +99,11 @@ export const DOMINANTS: Readonly<Record<Dominants, string>> = {
   usual: 'sevenths as the song has them',
   three: 'dominant sevenths in three notes',
   four: 'dominant sevenths in four notes',
+};
+
+export const UNDER_TUNE: Readonly<Record<UnderTune, string>> = {
+  changes: 'chords under every change',
+  long: 'chords under long notes only',
 };
 
 export const BASSES: Readonly<Record<BassWish, string>> = { free: 'free', falling: 'falling', rising: 'rising', held: 'held' };

@@ -51,7 +51,8 @@ export const parts: Sayings<CodesOf<'boundary' | 'difficulty'>, Speech> = {
   'difficulty.big-chords': ({ notes }, say) => `chords of up to ${say.countInWords(notes, 'note')}`,
   'difficulty.leaps': ({ leaps }, say) => `${say.countInWords(leaps, 'leap')} in a row in the melody`,
   'difficulty.accidentals': ({ notes }, say) => `${say.countInWords(notes, 'note')} outside the key`,
-  'difficulty.black-turns': ({ turns }, say) => `the hand moves on a black key ${turns === 1 ? 'once' : say.countInWords(turns, 'time')}`,
+  'difficulty.black-turns': ({ turns }, say) =>
+    `the hand moves on a black key ${turns === 1 ? 'once' : say.countInWords(turns, 'time')}`,
   'difficulty.shapes': ({ shapes, seconds }, say) =>
     `${say.countInWords(shapes, 'left-hand shape')} in ${say.count(Math.round(seconds), 'second')}`,
   'difficulty.apart': ({ times }, say) =>
@@ -85,7 +86,8 @@ export const playing: Sayings<CodesOf<'hand' | 'fill' | 'bend'>, Speech> = {
   'bend.pedal-note': ({ pitch, symbol }, say) =>
     `${say.pitch(pitch)} stays in the bass under ${say.symbol(symbol)} as a pedal note.`,
   'bend.off-keyboard': ({ pitch }, say) => `${say.pitch(pitch)} is off this keyboard and is played an octave higher.`,
-  'bend.lower': ({ symbol }, say) => `The melody comes down here, so the pattern over ${say.symbol(symbol)} is played an octave lower.`,
+  'bend.lower': ({ symbol }, say) =>
+    `The melody comes down here, so the pattern over ${say.symbol(symbol)} is played an octave lower.`,
   'bend.first-half': ({ symbol }, say) =>
     `The melody comes down here, so the pattern over ${say.symbol(symbol)} is cut to its first half and held.`,
   'bend.left-out': ({ pitch, cause }, say) => `${say.pitch(pitch)} is left out: ${LEFT_OUT[cause]}.`,
