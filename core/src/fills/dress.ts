@@ -11,6 +11,7 @@ import { barTicks, countTicks } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
 import { scaleOf, type Key } from '../harmony/key.js';
 import { patternFor } from './texture.js';
+import { isShaped, tells } from './tokens.js';
 import { leadIn, stepBeside } from './walk.js';
 
 /** A left-hand note of a texture. */
@@ -90,7 +91,7 @@ function dress(
   const written = attacksOf(chord, pattern, first, barTicks(bar.meter));
   const attacks = withWalk(fitted(written, pattern, chord, countTicks(bar.meter)), chord, target, walk, bar, key);
   const bends = new Bends();
-  const shaped = attacks.some(({ token }) => SHAPE_TOKENS.includes(token));
+  const shaped = attacks.some(({ token }) => isShaped(token));
   const room = { ceiling: lowestOver, shaped, tells: ({ token }: Pick<Attack, 'token'>) => tells(token) };
   const wanted = keysOf(attacks, degreesFrom(parsed, chord, hands, key), target, walk, key);
   const fits = wanted.map((a) => ({ ...a, pitches: inHand(a.pitches, hands, bends) }));
@@ -161,12 +162,6 @@ function withWalk(
   return attacks;
 }
 
-/** Tokens that strike the chord as it was learned, whole or without its bass. */
-const SHAPE_TOKENS: readonly string[] = ['c', 'u', 'b', 'r'];
-
-/** True for a token that strikes the third or the seventh of a chord, or all of it: without one nobody hears which chord it is. */
-const tells = (token: string): boolean => token.split('+').some((t) => ['c', 'u', 'r', '3', '7', '10', '14'].includes(t));
-
 /**
  * The attacks fitted to a chord that is shorter than its pattern. Where what is left never tells which chord it is although the pattern
  * does, a bass is struck on the first count and the chord on the second, on half counts where it has but one, and a broken pattern ends on
@@ -176,7 +171,7 @@ function fitted(attacks: Attack[], pattern: readonly (readonly string[])[], chor
   const telling = pattern.flat().find(tells);
   if (telling === undefined || attacks.length === 0 || attacks.some((a) => tells(a.token))) return attacks;
   const [first] = attacks;
-  if (SHAPE_TOKENS.includes(telling) || attacks.length === 1) {
+  if (isShaped(telling) || attacks.length === 1) {
     const bass = chord.length >= 2 * count ? count : Math.floor(chord.length / 2);
     return [
       { ...first, at: chord.at, length: bass },

@@ -2,36 +2,65 @@ import type { Meter } from '../time/meter.js';
 import type { Texture } from '../song/texture-data.js';
 import { TEXTURES } from '../catalogue/textures/registry.js';
 import { isPlain, patternFor } from './texture.js';
+import { isBroken } from './tokens.js';
 
 /** A part as a plan of textures sees it. */
 interface PlannedPart {
   readonly label: string;
   readonly meter: Meter;
+  /** The name of the section that it belongs to, or null. */
+  readonly section?: string | null;
 }
 
-/** Energies of a song that opens quietly, grows with each new letter and each return, and closes more quietly. */
-const ENERGY = { opening: 2, newLetter: 1, again: 1, most: 4, closing: 2 } as const;
+/** Energies of a song that opens quietly, grows with each new letter and each return, and closes quietly where it has an outro. */
+const ENERGY = { opening: 2, newLetter: 1, again: 1, most: 4 } as const;
 
-/** A texture for every part: quiet first, livelier as letters are new or return, quieter at the end; null where none fits. */
-export function proposeTextures(parts: readonly PlannedPart[]): (Texture | null)[] {
+/** What the names of sections say about them, tried in order: a pre-chorus is no chorus. */
+const SECTION_ENERGIES: readonly (readonly [pattern: RegExp, energy: number])[] = [
+  [/pre.?chorus|bridge|middle|build|inter|solo/i, 3],
+  [/chorus|refrain|hook/i, ENERGY.most],
+  [/verse|strophe|intro|opening/i, ENERGY.opening],
+  [/outro|coda|ending|closing|end\b|fine/i, ENERGY.opening],
+];
+
+/** Quarter notes a minute under which broken patterns go before a bass with its chord. */
+const SLOW = 80;
+
+/**
+ * A texture for every part. A name of a section says how lively it is: the chorus most, verse and introduction less, an outro quiet. Where
+ * nothing is named the song begins quietly and grows with letters that are new or return. What returns is never quieter than before.
+ */
+export function proposeTextures(parts: readonly PlannedPart[], tempo: number): (Texture | null)[] {
   const letters: string[] = [];
-  const times = new Map<string, number>();
-  return parts.map(({ label, meter }, i) => {
+  const reached = new Map<string, { readonly energy: number; readonly times: number }>();
+  return parts.map(({ label, meter, section }) => {
     const letter = label.replace(/′+$/, '');
     if (!letters.includes(letter)) letters.push(letter);
-    const again = times.get(letter) ?? 0;
-    times.set(letter, again + 1);
-    const rise = Math.min(2, letters.indexOf(letter)) * ENERGY.newLetter + again * ENERGY.again;
-    const last = i === parts.length - 1 && i > 0;
-    const energy = last ? ENERGY.closing : Math.min(ENERGY.most, ENERGY.opening + rise);
-    return nearestTo(energy, meter);
+    const named = section ? SECTION_ENERGIES.find(([pattern]) => pattern.test(section))?.[1] : undefined;
+    const key = named === undefined ? letter : `${named} ${section?.replace(/[\d\s]+$/, '').toLowerCase()}`;
+    const before = reached.get(key);
+    const rise = Math.min(2, letters.indexOf(letter)) * ENERGY.newLetter + (before?.times ?? 0) * ENERGY.again;
+    const wished = named ?? Math.min(ENERGY.most, ENERGY.opening + rise);
+    const energy = Math.max(wished, before?.energy ?? 0);
+    reached.set(key, { energy, times: (before?.times ?? 0) + 1 });
+    return nearestTo(energy, meter, tempo);
   });
 }
 
-/** The first texture of an energy in a meter, or of the nearest lower one; null where the meter has none. */
-export function nearestTo(energy: number, meter: Meter): Texture | null {
+/**
+ * The first texture of an energy in a meter, or of the nearest lower one; null where the meter has none. In a slow song a broken pattern
+ * of the same energy, or of the one beside it, goes first.
+ */
+export function nearestTo(energy: number, meter: Meter, tempo: number = SLOW): Texture | null {
+  const fit = TEXTURES.filter((t) => !isPlain(t.id) && patternFor(t, meter));
+  const at = (e: number, test: (t: Texture) => boolean) => fit.find((t) => t.energy === e && test(t));
+  if (tempo < SLOW)
+    for (const e of [energy, energy + 1, energy - 1]) {
+      const broken = at(e, isBroken);
+      if (broken) return broken;
+    }
   for (let e = energy; e > 0; e--) {
-    const found = TEXTURES.find((t) => t.energy === e && !isPlain(t.id) && patternFor(t, meter));
+    const found = at(e, () => true);
     if (found) return found;
   }
   return null;

@@ -15,7 +15,8 @@ import { TextureSchema, type Texture } from '../song/texture-data.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { TEXTURES } from '../catalogue/textures/registry.js';
 import { patternFor } from './texture.js';
-import { proposeTextures } from './propose.js';
+import { nearestTo, proposeTextures } from './propose.js';
+import { isBroken } from './tokens.js';
 
 const METERS = ['2/4', '3/4', '4/4', '5/4', '6/8', '9/8', '12/8'].map((name) => {
   const [beats, unit] = name.split('/').map(Number);
@@ -255,20 +256,45 @@ describe('textures', () => {
 describe('a proposed plan', () => {
   const three = { beats: 3, unit: 4 };
   const planned = (labels: string, meter = three) =>
-    proposeTextures(labels.split(' ').map((label) => ({ label, meter }))).map((t) => t?.energy);
+    proposeTextures(
+      labels.split(' ').map((label) => ({ label, meter })),
+      100,
+    ).map((t) => t?.energy);
+  const inSections = (...names: string[]) =>
+    proposeTextures(
+      names.map((section, i) => ({ label: String.fromCharCode(65 + i), meter: { beats: 4, unit: 4 }, section })),
+      100,
+    ).map((t) => t?.energy ?? 0);
 
-  it('opens quietly, grows as letters are new or return, and closes more quietly', () => {
-    expect(planned('A A B A')).toEqual([2, 3, 3, 2]);
-    expect(planned('A B A′ B′ C')).toEqual([2, 3, 3, 4, 2]);
+  it('opens quietly, grows as letters are new or return, and never plays what returns more quietly', () => {
+    expect(planned('A A B A')).toEqual([2, 3, 3, 4]);
+    expect(planned('A B A′ B′ C')).toEqual([2, 3, 3, 4, 4]);
     expect(planned('A')).toEqual([2]);
   });
 
+  it('reads the names of sections: the chorus is the liveliest, only an outro is made quiet', () => {
+    const [intro, verse, chorus, again, bridge, last, outro] = inSections(
+      'Intro', 'Verse 1', 'Chorus', 'Verse 2', 'Bridge', 'Chorus', 'Outro'); // prettier-ignore
+    expect(chorus).toBeGreaterThan(Math.max(intro, verse, again, bridge));
+    expect(last).toBeGreaterThanOrEqual(chorus);
+    expect(outro).toBeLessThan(last);
+    expect(inSections('Verse', 'Pre-chorus', 'Chorus')[1]).toBeLessThan(inSections('Verse', 'Pre-chorus', 'Chorus')[2]);
+    expect(inSections('Verse', 'Refrain')).toEqual(inSections('Verse', 'Chorus'));
+  });
+
+  it('takes broken patterns for slow songs and the shape taken apart first for others', () => {
+    const of = (tempo: number, energy: number) => nearestTo(energy, { beats: 4, unit: 4 }, tempo);
+    for (const energy of [2, 3, 4]) {
+      const texture = of(66, energy);
+      expect(texture && isBroken(texture)).toBe(true);
+    }
+    expect(of(100, 2)?.id).toBe('shape-apart');
+    expect(of(80, 2)?.id).toBe('shape-apart');
+  });
+
   it('has only textures with a pattern for the meter, and none where there is none', () => {
-    for (const t of proposeTextures([
-      { label: 'A', meter: three },
-      { label: 'B', meter: three },
-    ]))
-      expect(t && patternFor(t, three)).not.toBeNull();
+    const parts = ['A', 'B'].map((label) => ({ label, meter: three }));
+    for (const t of proposeTextures(parts, 60)) expect(t && patternFor(t, three)).not.toBeNull();
     expect(planned('A B', { beats: 7, unit: 8 })).toEqual([undefined, undefined]);
   });
 });

@@ -126,9 +126,9 @@ export class AccompanimentScreen implements OnDestroy {
     this.setTexture(row.part, row.textures.find((t) => t.id === id) ?? null);
   }
 
-  /** The first texture of an energy; the one that stands there where it has it already. */
+  /** The texture of an energy; the one that stands there where it has it already. */
   protected chooseEnergy(row: PartRow, energy: number): void {
-    const found = row.textures.find((t) => t.energy === energy) ?? nearestTo(energy, this.meterOf(row));
+    const found = this.ofEnergy(row, energy);
     if (found && row.energy !== energy) this.setTexture(row.part, found);
   }
 
@@ -146,15 +146,20 @@ export class AccompanimentScreen implements OnDestroy {
   protected chooseForSection({ from, to, name }: SectionRow, energy: number): void {
     const rows = this.rows().slice(from - 1, to);
     const edits = rows.flatMap((row): Edit[] => {
-      const texture = row.textures.find((t) => t.energy === energy) ?? nearestTo(energy, this.meterOf(row));
+      const texture = this.ofEnergy(row, energy);
       const range = rangeOf(row.part);
       return texture ? [{ code: 'edit.setting', range, setting: 'texture', value: texture.id }] : [];
     });
     void this.desk.edit({ code: 'edit.several', as: { kind: 'section', energy, name }, edits });
   }
 
-  private meterOf({ part }: PartRow) {
-    return barAt(this.desk.arrangement()?.bars ?? [], part.end - 1).meter;
+  /** The texture that an energy stands for in a part: the pianist's own first, then what the plan would take, which knows the tempo. */
+  private ofEnergy({ part, textures }: PartRow, energy: number): Texture | null {
+    const { bars = [], song } = this.desk.arrangement() ?? {};
+    const own = this.desk.document()?.choices.textures ?? [];
+    const mine = own.find((t) => t.energy === energy && textures.includes(t));
+    if (mine) return mine;
+    return nearestTo(energy, barAt(bars, part.end - 1).meter, song?.tempo);
   }
 
   protected chooseLoudness({ part }: PartRow, chosen: string): void {
