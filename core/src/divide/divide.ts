@@ -26,8 +26,8 @@ const PART_COSTS = {
   lengthFit: 2,
   /** For each bar over the longest. */
   barOver: 1.2,
-  /** For each note over what is held in mind. */
-  noteOver: 0.12,
+  /** For each note over what is held in mind: enough for a cut where the tune breathes. */
+  noteOver: 0.7,
   /** For each note short of four. */
   noteShort: 0.5,
   /** For every cut: keeps weak boundaries from being used. */
