@@ -127,6 +127,31 @@ describe('the arrange command', () => {
     },
   );
 
+  it('takes the length of parts, the notes of dominants, harmony, an ending and a plan', () => {
+    interface Told {
+      parts: { chords: { symbol: string; pitches: string[] }[] }[];
+      score: { hand: string; role: string; at: number; pitch: string }[];
+    }
+    const told = (...options: string[]) => JSON.parse(arrange(waltz, ...options, '--json', '-').stdout) as Told;
+    const parts = (size: string) => told('--size', size).parts.length;
+    expect(parts('smaller')).toBeGreaterThan(parts('usual'));
+    expect(parts('usual')).toBeGreaterThanOrEqual(parts('larger'));
+    const dominant = (notes: string) =>
+      told('--notes', notes).parts.flatMap((p) => p.chords.filter((c) => c.symbol === 'D7').map((c) => c.pitches.length));
+    expect(Math.max(...dominant('four'))).toBeGreaterThan(Math.max(...dominant('three')));
+    const harmony = (density: string) => told('--harmony', density).score.filter((n) => n.role === 'harmony').length;
+    expect([harmony('0'), harmony('60') > harmony('20')]).toEqual([0, true]);
+    const left = (t: Told) => t.score.filter((n) => n.hand === 'left').length;
+    expect(left(told('--plan'))).toBeGreaterThan(left(told()));
+    const last = told('--ending', 'suspended')
+      .parts.flatMap((p) => p.chords)
+      .slice(-3);
+    expect(last.map((c) => c.symbol)).toContain('Gsus4');
+    const low = told('--ending', 'octave').score.filter((n) => n.hand === 'left');
+    expect(low.slice(-2).map((n) => n.pitch.replace(/\d/, ''))).toEqual(['G', 'G']);
+    expect(told('--ending', 'rolled').score).not.toEqual(told().score);
+  });
+
   it('prints a summary when no output is named', () => {
     expect(arrange(waltz).stdout).toContain('Lamps Across the Sound · G minor · 3/4 · 5 parts');
   });
@@ -148,6 +173,11 @@ describe('the arrange command', () => {
     [['--transpose', 'H'], '--transpose takes a key'],
     [['--school', 'jazz'], '--school takes close, root, two-note, shell'],
     [['--suggest', 'all'], '--suggest takes triads, sevenths, rich'],
+    [['--size', 'tiny'], '--size takes smaller, usual, larger'],
+    [['--notes', '5'], '--notes takes four, three'],
+    [['--harmony', 'lots'], '--harmony takes a number from 0 to 80'],
+    [['--harmony', '90'], '--harmony takes a number from 0 to 80'],
+    [['--ending', 'loud'], '--ending takes suspended, octave, rolled'],
     [['--texture', 'waltz'], '--texture takes block, held-block, long-bass'],
     [['--nonsense'], "Unknown option '--nonsense'"],
     [['--json', '-', '--abc', '-'], 'Only one output'],

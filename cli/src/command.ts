@@ -1,8 +1,8 @@
 import { readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
-import { arrange, explainBar, USUAL_SUGGESTION, type Arrangement } from '@joined-hands/core/arrange';
+import { arrange, explainBar, proposedPlanEdit, USUAL_SUGGESTION, type Arrangement } from '@joined-hands/core/arrange';
 import { repeatPlace, writtenScore } from '@joined-hands/core/sheet';
-import { applyEdit, type Document, type Edit } from '@joined-hands/core/song';
+import { applyEdit, rangeOf, type Document, type Edit } from '@joined-hands/core/song';
 import { meterName } from '@joined-hands/core/time';
 import { ENGLISH, partTitle, repeatWords } from '@joined-hands/core/words';
 import { chartText, explanationText, lessonText, report } from '@joined-hands/core/words/texts';
@@ -91,11 +91,20 @@ function save(file: string, content: string | Uint8Array): boolean {
 
 /** The file's document with what the options ask for, in the place of the file's own. */
 function withOptions(given: Document, options: Options): Document {
-  return applyEdit(given, { code: 'edit.several', as: { kind: 'options' }, edits: editsOf(given, options) });
+  const asked = applyEdit(given, { code: 'edit.several', as: { kind: 'options' }, edits: editsOf(given, options) });
+  const { plan, ending } = options;
+  if (!plan && ending !== 'suspended') return asked;
+  // What is proposed for parts is asked of the song as it is divided now.
+  const arrangement = arrange(asked);
+  const last = arrangement.parts[arrangement.parts.length - 1];
+  const planned = plan ? applyEdit(asked, proposedPlanEdit(arrangement)) : asked;
+  return ending === 'suspended'
+    ? applyEdit(planned, { code: 'edit.setting', range: rangeOf(last), setting: 'ending', value: 'suspended' })
+    : planned;
 }
 
 function editsOf({ song, choices }: Document, options: Options): Edit[] {
-  const { profile, keys, texture, school, vocabulary, stripChords, transpose } = options;
+  const { profile, keys, texture, school, vocabulary, stripChords, transpose, size, notes, harmony, ending } = options;
   const bare = song.chords.length === 0 && choices.suggest === null;
   const suggest = { ...USUAL_SUGGESTION, vocabulary: vocabulary ?? USUAL_SUGGESTION.vocabulary };
   return [
@@ -103,6 +112,12 @@ function editsOf({ song, choices }: Document, options: Options): Edit[] {
     ...(keys ? [{ code: 'edit.hands', change: { keys } } as const] : []),
     ...(texture ? [{ code: 'edit.setting', range: null, setting: 'texture', value: texture } as const] : []),
     ...(school ? [{ code: 'edit.school', range: null, school } as const] : []),
+    ...(size ? [{ code: 'edit.part-size', size } as const] : []),
+    ...(notes ? [{ code: 'edit.setting', range: null, setting: 'dominants', value: notes } as const] : []),
+    ...(harmony !== null
+      ? [{ code: 'edit.setting', range: null, setting: 'harmony', value: { ...choices.harmony, density: harmony } } as const]
+      : []),
+    ...(ending === 'octave' || ending === 'rolled' ? [{ code: 'edit.close', change: { touch: ending } } as const] : []),
     ...(stripChords ? [{ code: 'edit.strip-chords' } as const] : []),
     ...(stripChords || (bare && vocabulary !== null) ? [{ code: 'edit.suggest', range: null, suggest } as const] : []),
     ...(transpose ? [{ code: 'edit.key', key: transpose } as const] : []),

@@ -1,7 +1,15 @@
 import { parseArgs } from 'node:util';
-import { TEXTURES } from '@joined-hands/core/fills';
+import { MOST_HARMONY, TEXTURES } from '@joined-hands/core/fills';
 import { parseKey, type Key, type Vocabulary } from '@joined-hands/core/harmony';
-import { HAND_PROFILES, KEYBOARD_SIZES, SCHOOLS, type Hands, type School } from '@joined-hands/core/song';
+import {
+  HAND_PROFILES,
+  KEYBOARD_SIZES,
+  PART_SIZES,
+  SCHOOLS,
+  type Choices,
+  type Hands,
+  type School,
+} from '@joined-hands/core/song';
 import { FORMATS, type Format } from '@joined-hands/core/formats';
 
 /** Outputs the command can write, in the order in which they are written. */
@@ -18,6 +26,16 @@ export interface Options {
   readonly school: School | null;
   /** The accompaniment texture. */
   readonly texture: string | null;
+  /** How long the parts are to be. */
+  readonly size: Choices['partSize'] | null;
+  /** How many notes a dominant seventh has. */
+  readonly notes: 'three' | 'four' | null;
+  /** How many notes of the tune in a hundred carry harmony. */
+  readonly harmony: number | null;
+  /** How the song closes. */
+  readonly ending: ClosingOption | null;
+  /** True where every part is to have the texture that a plan proposes for it. */
+  readonly plan: boolean;
   /** Kinds of chord that may be suggested. */
   readonly vocabulary: Vocabulary | null;
   /** True where the file's own chords are to be put aside. */
@@ -26,6 +44,10 @@ export interface Options {
   readonly explain: number | null;
   readonly outputs: readonly { readonly kind: Output; readonly file: string }[];
 }
+
+/** Ways to close a song: the last chord suspended first, with a low octave, or rolled. */
+const CLOSINGS = ['suspended', 'octave', 'rolled'] as const;
+export type ClosingOption = (typeof CLOSINGS)[number];
 
 /** A command line that was not: one sentence. */
 export class WrongOption extends Error {}
@@ -58,6 +80,11 @@ export const USAGE = `npm run -s arrange -- INPUT [options]
                                           octave|single-bass|under-melody (default: close)
   --texture NAME                          accompaniment texture (default: block):
 ${listed(TEXTURES.map((t) => t.id))}
+  --plan                                  the texture that is proposed for each part
+  --size smaller|usual|larger             length of the parts (default: usual)
+  --notes four|three                      notes of dominant sevenths (default: as the song's chords are)
+  --harmony DENSITY                       notes of the melody in a hundred with harmony under them, 0 to 80
+  --ending suspended|octave|rolled        how the song closes
   --strip-chords                          put the file's chords aside and suggest others
   --suggest triads|sevenths|rich          chords to suggest from (default: triads)
   --transpose KEY                         write it in another key, such as "Eb major"
@@ -71,7 +98,7 @@ const SUGGESTED: readonly Vocabulary[] = ['triads', 'sevenths', 'rich'];
 /** Reads the command line. Throws {@link WrongOption} with a sentence for the user. */
 export function readOptions(args: readonly string[]): Options {
   const { values: given, positionals } = parse(args);
-  const { 'strip-chords': stripChords, ...texts } = given;
+  const { 'strip-chords': stripChords, plan, ...texts } = given;
   const values: Record<string, string | undefined> = texts;
   if (positionals.length !== 1) wrong(positionals.length === 0 ? 'No input file is named.' : 'Name one input file only.');
   const choice = <T extends string>(name: string, allowed: readonly T[]): T | null => {
@@ -88,6 +115,9 @@ export function readOptions(args: readonly string[]): Options {
   const explain = typeof values.explain === 'string' ? Number(values.explain) : null;
   if (explain !== null && !(Number.isInteger(explain) && explain >= 0))
     wrong(`--explain takes the number of a bar, 0 for a pick-up; "${values.explain}" is none.`);
+  const harmony = typeof values.harmony === 'string' ? Number(values.harmony) : null;
+  if (harmony !== null && !(Number.isInteger(harmony) && harmony >= 0 && harmony <= MOST_HARMONY))
+    wrong(`--harmony takes a number from 0 to ${MOST_HARMONY}; "${values.harmony}" is none.`);
   const outputs = OUTPUTS.flatMap((kind) => {
     const file = values[kind];
     return typeof file === 'string' ? [{ kind, file }] : [];
@@ -104,6 +134,11 @@ export function readOptions(args: readonly string[]): Options {
       'texture',
       TEXTURES.map((t) => t.id),
     ),
+    size: choice('size', PART_SIZES),
+    notes: choice('notes', ['four', 'three']),
+    harmony,
+    ending: choice('ending', CLOSINGS),
+    plan: plan === true,
     vocabulary: choice('suggest', SUGGESTED),
     stripChords: stripChords === true,
     explain,
@@ -125,6 +160,11 @@ function parse(args: readonly string[]) {
         suggest: text,
         'strip-chords': { type: 'boolean' },
         texture: text,
+        plan: { type: 'boolean' },
+        size: text,
+        notes: text,
+        harmony: text,
+        ending: text,
         transpose: text,
         explain: text,
         json: text,

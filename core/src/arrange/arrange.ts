@@ -48,6 +48,7 @@ export function arrange(doc: Document, homes?: Homes): Arrangement {
     parts,
     partOf: partFinder(parts),
     right: score.filter((n) => n.hand === 'right'),
+    withoutOctave: right.withoutOctave,
   });
   return {
     song,

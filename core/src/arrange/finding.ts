@@ -1,3 +1,4 @@
+import type { NoOctave } from '../fills/harmony.js';
 import type { Collision, SoundingNote } from '../join/collisions.js';
 import type { ConflictFacts } from '../join/conflicts.js';
 import type { Jump } from '../join/jumps.js';
@@ -45,6 +46,7 @@ export type FindingFact =
     }
   | { readonly code: 'finding.jump'; readonly place: Place; readonly jump: Jump }
   | ({ readonly code: 'finding.doubled'; readonly left: Pitch; readonly right: Pitch } & AtChord)
+  | { readonly code: 'finding.no-octave'; readonly pitch: Pitch; readonly place: Place; readonly cause: NoOctave['cause'] }
   | { readonly code: 'finding.octave-kept'; readonly pitch: Pitch; readonly place: Place; readonly keys: number }
   | ({ readonly code: 'finding.chord-unread' } & AtChord)
   | { readonly code: 'finding.chords-suggested'; readonly chords: number }
@@ -100,6 +102,8 @@ export interface Examined {
   readonly tune: readonly MelodyNote[];
   /** All that the right hand plays, in order. */
   readonly right: readonly SoundingNote[];
+  /** Notes of the tune that were to be doubled an octave below and cannot be. */
+  readonly withoutOctave: readonly NoOctave[];
   /** Where the right hand lies, place after place. */
   readonly places: readonly HandPlace[];
   readonly jumps: readonly Jump[];

@@ -22,7 +22,17 @@ export function examine(examined: Examined): Finding[] {
     ...checkPins(examined),
     ...checkHarmony(examined, over),
     ...checkJoin(examined, over),
+    ...checkOctaves(examined),
   ]);
+}
+
+/** Octaves under the tune that were wished for and have no room. */
+function checkOctaves(examined: Examined): Finding[] {
+  return examined.withoutOctave.map(({ at, pitch, cause }) => {
+    const fact: FindingFact = { code: 'finding.no-octave', pitch, place: placeOf(examined.bars, at), cause };
+    const told = finding(examined, at, 'no-octave', 'note', fact, []);
+    return { ...told, chordAt: null, concerns: `${told.part} ${cause}` };
+  });
 }
 
 /** What concerns one thing is said once, where it comes first, with how often it comes again. */

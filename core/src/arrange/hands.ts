@@ -1,10 +1,11 @@
-import { harmonyUnder } from '../fills/harmony.js';
+import { harmonyUnder, type NoOctave } from '../fills/harmony.js';
 import { lowOctave, withLastTouch } from '../fills/close.js';
 import type { FillNote } from '../catalogue/fills/fill.js';
 import { chordsForVoice, type SungChord } from '../fills/sing-along.js';
 import { blockStrikes, type Strike } from '../left-hand/strikes.js';
 import { voiceLeftHand, type LeftHand, type VoicedChord } from '../left-hand/voice.js';
 import { fingerRightHand, type RightHand } from '../right-hand/right-hand.js';
+import { notesUnderStay } from '../right-hand/stay.js';
 import { notesUnderTune, type UnderNote } from '../right-hand/under-melody.js';
 import type { Hands } from '../song/decisions.js';
 import type { Ticks } from '../time/ticks.js';
@@ -31,6 +32,8 @@ export interface LeftSide {
 /** The right hand as it is played. */
 export interface RightSide {
   readonly under: readonly UnderNote[];
+  /** Notes of the tune that were to be doubled an octave below and cannot be. */
+  readonly withoutOctave: readonly NoOctave[];
   readonly rooms: readonly FillSlot[];
   readonly fills: readonly FillNote[];
   /** Chords in place of a tune that is sung. */
@@ -76,14 +79,20 @@ export function rightSide(settings: Settings, material: Material, { chords, dele
   const rooms = playMode === 'arranged' ? roomsOf(settings, song, ends, struck, bars) : [];
   const fills = plays.fills ? keptFills(rooms) : [];
   const harmony = { tune: played, chords: struck, bars, hands, ends, taken: new Set(delegatedNotes.map((u) => u.at)) };
-  const added = plays.harmony ? harmonyUnder({ ...harmony, harmonyAt: (at) => stretchAt(settings, at).harmony }) : [];
-  const under = besideFills(
-    added.length === 0 ? delegatedNotes : [...delegatedNotes, ...added].sort((a, b) => a.at - b.at),
-    fills,
-  );
+  const stays = notesUnderStay(played, (at) => stretchAt(settings, at).stay, song.key);
+  const added = plays.harmony
+    ? harmonyUnder({
+        ...harmony,
+        taken: new Set([...harmony.taken, ...stays.map((u) => u.at)]),
+        harmonyAt: (at) => stretchAt(settings, at).harmony,
+      })
+    : { under: [], without: [] };
+  const more = [...stays, ...added.under];
+  const under = besideFills(more.length === 0 ? delegatedNotes : [...delegatedNotes, ...more].sort((a, b) => a.at - b.at), fills);
   const task = { tune: played, under, fills, hands, tempo: song.tempo, fingers: settings.rightFingers, key: song.key };
   return {
     under,
+    withoutOctave: added.without,
     rooms,
     fills,
     sung: playMode === 'sing-along' ? chordsForVoice(chords, hands) : [],

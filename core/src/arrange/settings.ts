@@ -166,8 +166,9 @@ export function voicingWishes(settings: Settings, { spans, sections, repeats }: 
     },
     bassAt: (at) => stretchAt(settings, at).bass,
     wishAt: (at) => {
-      const { dominants, leftOctave } = stretchAt(settings, at);
-      return { dominants: dominants === 'usual' ? usual : dominants, octave: leftOctave };
+      const { dominants, leftOctave, level } = stretchAt(settings, at);
+      const wished = dominants === 'usual' ? usual : dominants;
+      return { dominants: level === 'triads' ? 'all-three' : wished, octave: leftOctave };
     },
   };
 }

@@ -1,3 +1,4 @@
+import { ENGLISH } from '../words/index.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS, documentOf, songOf, songs } from '../../testing/songs.js';
@@ -38,7 +39,8 @@ function faults(doc: Document, density: number, size: (typeof SIZES)[number], te
       const chord = part.chords.findLast((c) => c.at <= at) ?? parts.flatMap((p) => p.chords).findLast((c) => c.at <= at);
       const parsed = chord && parseChord(chord.symbol);
       for (const pitch of pitches) {
-        must(parsed?.kind === 'chord' && isChordNote(parsed, pitch), `${pitch} is not in ${chord?.symbol}`);
+        const doubles = midiOf(top) - midiOf(pitch) === 12;
+        must(doubles || (parsed?.kind === 'chord' && isChordNote(parsed, pitch)), `${pitch} is not in ${chord?.symbol}`);
         must(midiOf(pitch) < midiOf(top), `${pitch} is not under ${top}`);
         const meets = left.filter((l) => l.at < at + length && at < l.at + l.length && midiOf(pitch) - midiOf(l.pitch) < 3);
         must(
@@ -80,6 +82,18 @@ describe('harmony under the tune', () => {
       [4, 'B4'],
     ]);
     expect(hanging(song, 0, 'one')).toEqual([]);
+  });
+
+  it('doubles the melody an octave below where there is room, and says once a part where there is not', () => {
+    const doc = documentOf(songOf([['D5', 2], ['E5', 2], ['F4', 2], ['E4', 2]], [[0, 'C']])); // prettier-ignore
+    const doubled = setSetting(doc, null, 'harmony', { density: 80, size: 'octave' });
+    const { parts, findings } = arrange(doubled);
+    expect(parts[0].under.map((u) => u.pitches.join())).toEqual(['D4', 'E4']);
+    const told = findings.filter((f) => f.rule === 'no-octave').map((f) => [ENGLISH.fact(f.fact), f.again]);
+    expect(told).toEqual([['F4 at bar 2, count 1 is not doubled: the left hand needs the key below.', 1]]);
+    const child = arrange({ ...doubled, hands: handsOf('child') });
+    expect(child.parts[0].under).toEqual([]);
+    expect(ENGLISH.fact(child.findings[0].fact)).toContain('this hand does not reach an octave');
   });
 
   it('is one note, two, the octave, or the chord under long notes', () => {

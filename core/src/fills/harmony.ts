@@ -1,9 +1,8 @@
 import { parseChord, type Chord } from '../harmony/symbol.js';
-import { toneFor } from '../harmony/naming.js';
 import type { SoundingNote } from '../join/collisions.js';
 import { CLEAR_OF_TUNE } from '../left-hand/costs.js';
 import type { VoicedChord } from '../left-hand/voice.js';
-import { midiOf, nameOf, octaveUp, pitchAt, pitchClass, type Pitch } from '../pitch/pitch.js';
+import { midiOf, octaveUp, pitchAt, pitchClass, type Pitch } from '../pitch/pitch.js';
 import { hangable, type UnderNote } from '../right-hand/under-melody.js';
 import { KEYBOARDS, spanOf, type Hands, type Harmony } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
@@ -41,27 +40,50 @@ export interface HarmonyTask {
  * Chord notes under the tune: the strong and long notes of every part first, as many as are wished for; never above the tune, never
  * past the hand's comfortable span, never in the left hand's space.
  */
-export function harmonyUnder(task: HarmonyTask): UnderNote[] {
-  return cutAt(task.tune, task.ends).flatMap((notes) => inPart(notes, task));
+export function harmonyUnder(task: HarmonyTask): AddedHarmony {
+  const parts = cutAt(task.tune, task.ends).map((notes) => inPart(notes, task));
+  return { under: parts.flatMap((p) => p.under), without: parts.flatMap((p) => p.without) };
 }
 
-function inPart(notes: readonly MelodyNote[], task: HarmonyTask): UnderNote[] {
-  if (notes.length === 0) return [];
+/** Harmony that is played, and where an octave that was wished for has no room. */
+export interface AddedHarmony {
+  readonly under: readonly UnderNote[];
+  readonly without: readonly NoOctave[];
+}
+
+/** A note of the tune that cannot be doubled an octave below: the hand is too small for it, or the left hand lies there. */
+export interface NoOctave {
+  readonly at: Ticks;
+  readonly pitch: Pitch;
+  readonly cause: 'hand' | 'left-hand';
+}
+
+function inPart(notes: readonly MelodyNote[], task: HarmonyTask): AddedHarmony {
+  const none = { under: [], without: [] };
+  if (notes.length === 0) return none;
   const wish = task.harmonyAt(notes[0].at);
-  if (wish.density <= 0) return [];
+  if (wish.density <= 0) return none;
   const most = Math.floor((notes.length * Math.min(MOST_HARMONY, wish.density)) / 100);
   const ranked = notes
     .filter((n) => !task.taken.has(n.at))
     .map((note) => ({ note, weight: weightOf(note, task.bars) }))
     .sort((a, b) => b.weight - a.weight || a.note.at - b.note.at);
   const found: UnderNote[] = [];
+  const without: NoOctave[] = [];
   for (const { note } of ranked) {
     if (found.length >= most) break;
     const under = hang(note, wish.size, task);
     if (under) found.push(under);
+    else if (wish.size === 'octave') {
+      const cause = spanOf(task.hands, 'right').limit < OCTAVE ? 'hand' : 'left-hand';
+      without.push({ at: note.at, pitch: note.pitch, cause });
+    }
   }
-  return found.sort((a, b) => a.at - b.at);
+  return { under: found.sort((a, b) => a.at - b.at), without: without.sort((a, b) => a.at - b.at) };
 }
+
+/** Half steps of an octave. */
+const OCTAVE = 12;
 
 function weightOf(note: MelodyNote, bars: readonly Bar[]): number {
   const bar = barAt(bars, note.at);
@@ -78,7 +100,10 @@ function hang(note: MelodyNote, size: Harmony['size'], { chords, bars, hands }: 
   const length = Math.min(note.length, voiced.at + voiced.length - note.at);
   const top = midiOf(note.pitch);
   const left = highestLeft(voiced, note.at, note.at + length);
-  const floor = Math.max(top - spanOf(hands, 'right').comfortable, left + CLEAR_OF_TUNE, KEYBOARDS[hands.keys].low);
+  const span = spanOf(hands, 'right');
+  // An octave that was asked for may take the hand as far as it goes.
+  const reach = size === 'octave' ? span.limit : span.comfortable;
+  const floor = Math.max(top - reach, left + CLEAR_OF_TUNE, KEYBOARDS[hands.keys].low);
   const long = note.length >= LONG * beatTicks(barAt(bars, note.at).meter);
   const wished = notesFor(size, long, chord, note.pitch, floor).sort((a, b) => midiOf(a) - midiOf(b));
   const pitches = hangable(wished, note.pitch, hands);
@@ -86,12 +111,11 @@ function hang(note: MelodyNote, size: Harmony['size'], { chords, bars, hands }: 
 }
 
 function notesFor(size: Harmony['size'], long: boolean, chord: Chord, tune: Pitch, floor: number): Pitch[] {
-  const below = BEST_BELOW.flatMap((n) => chordNoteAt(chord, midiOf(tune) - n, floor));
   if (size === 'octave') {
     const octave = octaveUp(tune, -1);
-    // An octave doubles the tune only where its note belongs to the chord.
-    return midiOf(octave) >= floor && toneFor(chord, nameOf(tune)) ? [octave] : below.slice(0, 1);
+    return midiOf(octave) >= floor ? [octave] : [];
   }
+  const below = BEST_BELOW.flatMap((n) => chordNoteAt(chord, midiOf(tune) - n, floor));
   if (size === 'one' || (size === 'full' && !long)) return below.slice(0, 1);
   const wanted = size === 'two' ? 2 : 3;
   const kept: Pitch[] = [];

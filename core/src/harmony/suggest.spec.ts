@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf, songs } from '../../testing/songs.js';
 import { arrange } from '../arrange/arrange.js';
+import { grouped } from '../lists/grouped.js';
 import { midiOf, nameOf, pitchClass } from '../pitch/pitch.js';
 import { applyEdit } from '../song/edit.js';
 import { removeChord, setChord, setPassage, setSuggestion } from '../song/edits.js';
@@ -254,8 +255,10 @@ describe('a chord that passes too fast', () => {
 describe('a right hand that stays', () => {
   const doc = demo('lamps-across-the-sound.letters');
   const [, part] = arrange(doc).parts;
-  const staying = (notes: 'tonic' | 'fifth' | 'both', figure: 'held' | 'counts' | 'off-beats' | 'long-short' | 'rocking') =>
-    arrange(setPassage(doc, part, { stay: { notes, figure } }));
+  const staying = (
+    notes: 'tonic' | 'fifth' | 'both' | 'together',
+    figure: 'held' | 'counts' | 'off-beats' | 'long-short' | 'rocking',
+  ) => arrange(setPassage(doc, part, { stay: { notes, figure } }));
 
   it('plays one note, or two by turns, while the chords go on under it', () => {
     const names = (a: ReturnType<typeof arrange>) => new Set(a.parts[1].melody.map((n) => nameOf(n.pitch)));
@@ -266,6 +269,18 @@ describe('a right hand that stays', () => {
       arrange(doc).parts[1].chords.map((c) => c.symbol),
     );
     expect(staying('tonic', 'counts').parts[2].melody).toEqual(arrange(doc).parts[2].melody);
+  });
+
+  it('holds both notes at once where that is asked for, under one hand', () => {
+    const both = staying('together', 'counts');
+    const struck = both.score.filter((n) => n.part === 2 && n.hand === 'right');
+    const moments = grouped(struck, (n) => n.at);
+    for (const notes of moments.values()) {
+      expect(notes.map((n) => nameOf(n.pitch)).sort()).toEqual(['D', 'G']);
+      expect(Math.abs(midiOf(notes[0].pitch) - midiOf(notes[1].pitch))).toBeLessThan(12);
+      expect(new Set(notes.map((n) => n.finger)).size).toBe(2);
+    }
+    expect(moments.size).toBe(staying('tonic', 'counts').parts[1].melody.length);
   });
 
   it('has its rhythm figure within the part, no note over another', () => {

@@ -203,7 +203,7 @@ function width(voicing: Voicing, spread: Spread, hands: Hands): VoicingFact[] {
 
 /** True for a dominant seventh that is played with three notes because it is wished so. */
 const inThreeNotes = (chord: Chord, { dominants }: VoicingWish, form: Form): boolean =>
-  dominants === 'three' && form === 'no-fifth' && isDominantSeventh(chord);
+  form === 'no-fifth' && (dominants === 'all-three' || (dominants === 'three' && isDominantSeventh(chord)));
 
 /** What was left out of a chord that its school plays in full. */
 function thinning({ school, free, chord, wish }: Layered, { form }: Voicing): VoicedChord['thinned'] {

@@ -1,10 +1,11 @@
-import { midiOf, transposeName, type NoteName, type Pitch } from '../pitch/pitch.js';
+import { midiOf, nameOf, pitchAt, pitchClass, transposeName, type NoteName, type Pitch } from '../pitch/pitch.js';
 import type { Key } from '../harmony/key.js';
 import type { Stay } from '../song/decisions.js';
 import type { MelodyNote } from '../song/song.js';
 import { barAt, type Bar } from '../time/bars.js';
 import { barTicks, beatTicks, isCompound } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
+import type { UnderNote } from './under-melody.js';
 
 /** A note lies here when the tune gives no height: the octave above middle C. */
 const USUAL_MIDDLE = 72;
@@ -66,7 +67,8 @@ function stayingNotes(
   const middle = heights.length > 0 ? heights.reduce((a, b) => a + b, 0) / heights.length : USUAL_MIDDLE;
   const tonic = nearest(key.tonic, Math.max(middle, USUAL_MIDDLE - 4), keys);
   const fifth = nearest(transposeName(key.tonic, '5P'), midiOf(tonic), keys);
-  const names = { tonic: [tonic], fifth: [fifth], both: [tonic, fifth] }[stay.notes];
+  const upper = midiOf(tonic) > midiOf(fifth) ? tonic : fifth;
+  const names = { tonic: [tonic], fifth: [fifth], both: [tonic, fifth], together: [upper] }[stay.notes];
   const notes: MelodyNote[] = [];
   for (let bar = barAt(bars, start); bar.start < end;) {
     for (const { at, length } of figureIn(stay.figure, bar)) {
@@ -98,4 +100,14 @@ export function withStays(
     notes = [...around, ...stayingNotes(stay, { start, end }, key, bars, tune, keys)].sort((a, b) => a.at - b.at);
   }
   return notes;
+}
+
+/** The lower of two notes that a hand holds at once where it stays on both: a fourth or fifth under the one that stands for the tune. */
+export function notesUnderStay(tune: readonly MelodyNote[], stayAt: (at: Ticks) => Stay | null, key: Key): UnderNote[] {
+  return tune.flatMap(({ at, length, pitch }): UnderNote[] => {
+    if (stayAt(at)?.notes !== 'together') return [];
+    const other = nameOf(pitch) === key.tonic ? transposeName(key.tonic, '5P') : key.tonic;
+    const below = midiOf(pitch) - ((midiOf(pitch) - pitchClass(other) + 120) % 12);
+    return [{ at, length, pitches: [pitchAt(other, below)], tune: pitch, added: true }];
+  });
 }

@@ -17,8 +17,8 @@ export const SCHOOLS = ['close', 'root', 'two-note', 'shell', 'fifths', 'open', 
 /** How the lowest notes of the left hand should go from chord to chord. */
 export const BASS_WISHES = ['free', 'falling', 'rising', 'held'] as const;
 
-/** Notes that a resting right hand plays while the chords move under it: the tonic, the fifth, or both by turns. */
-export const STAY_NOTES = ['tonic', 'fifth', 'both'] as const;
+/** Notes that a resting right hand plays while the chords move under it: the tonic, the fifth, both by turns, or both at once. */
+export const STAY_NOTES = ['tonic', 'fifth', 'both', 'together'] as const;
 
 /** Rhythm figures for a right hand that stays on its note. */
 export const STAY_FIGURES = ['held', 'counts', 'off-beats', 'long-short', 'rocking'] as const;
@@ -31,6 +31,9 @@ export const TUNE_RHYTHMS = ['sung', 'plain'] as const;
 
 /** How much of the arrangement is played, from the tune alone to everything that was asked for. */
 export const LEVELS = ['tune', 'bass', 'two-note', 'triads', 'full'] as const;
+
+/** How long parts are to be. */
+export const PART_SIZES = ['smaller', 'usual', 'larger'] as const;
 
 const textureName = z.string().min(1).max(40);
 const octave = z.number().int().min(-2).max(2);
@@ -118,7 +121,7 @@ const Passage = z.object({
  * changes, and what is here is never overridden silently.
  */
 export const ChoicesSchema = z.object({
-  partSize: z.enum(['smaller', 'usual', 'larger']).default('usual'),
+  partSize: z.enum(PART_SIZES).default('usual'),
   parts: z.array(PartChoice).max(MOST.stretches).default([]),
   names: z.array(Named).max(MOST.stretches).default([]),
   /** Chords written or changed; null where the song's chord is left out and the one before it goes on. */

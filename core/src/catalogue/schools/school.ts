@@ -16,8 +16,11 @@ export interface SchoolRules {
   readonly patterns: (chord: Chord, dominants: DominantNotes) => ShapePattern[];
 }
 
-/** How many notes a dominant seventh is played with: three leave out its fifth. */
-export type DominantNotes = 'three' | 'four';
+/**
+ * How many notes a dominant seventh is played with: three leave out its fifth. "all-three" is the simpler version in which every seventh
+ * has three.
+ */
+export type DominantNotes = 'three' | 'four' | 'all-three';
 
 /** F2 to G4, close chords around C3 to C4, as arranging manuals have it; basses and open chords lie lower. */
 export const CLOSE = { register: { low: 41, high: 67 }, home: { low: 48, high: 59 } };

@@ -16,6 +16,8 @@ export const THINNED_COSTS = {
   /** A ninth or thirteenth chord with its root below, and one without its tension. */
   withRoot: 6,
   withoutTension: 14,
+  /** More than three notes in a version that has no more. */
+  tooMany: 200,
   /** The fourth note of a dominant seventh that is learned with three, after triads. */
   fourthNote: 14,
   /** The bass note alone, where a school has no shape of its own that fits. */
@@ -38,11 +40,18 @@ export function thinnedFor(
   dominants: DominantNotes,
   charges: Readonly<Record<Form, number>> = THINNED,
 ): number {
+  if (dominants === 'all-three' && hasSeventh(chord) && !inOrder && form === 'no-fifth') return 0;
+  if (dominants === 'all-three' && chord.tones.length > 3 && form !== 'two-note' && form !== 'one-note')
+    return THINNED_COSTS.tooMany;
   if (chord.tones.length > 4 && form === 'no-fifth') return inOrder ? THINNED_COSTS.withRoot : THINNED_COSTS.withoutTension;
   if (dominants === 'four' || !isDominantSeventh(chord)) return charges[form];
   if (form === 'no-fifth') return 0;
   return form === 'full' ? THINNED_COSTS.fourthNote : charges[form];
 }
+
+/** True for a chord with a seventh, or a sixth in its place, that can be told in three notes. */
+const hasSeventh = ({ quality, bass, root }: Chord): boolean =>
+  (quality.seventh !== null || quality.sixth) && (bass === null || bass === root);
 
 /** A major triad with a minor seventh and nothing else, over its own root: the chord that beginners meet after the triads. */
 export function isDominantSeventh({ quality, bass, root, tones }: Chord): boolean {

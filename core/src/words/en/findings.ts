@@ -95,6 +95,8 @@ export const findings: Sayings<CodesOf<'finding'>, Speech> = {
       `${say.symbol(symbol)} doubles the melody’s ${say.pitch(right)} with ${say.pitch(left)}. Without ${say.note(nameOf(left))} nothing is missing and there is less to hold.`,
       say,
     ),
+  'finding.no-octave': ({ pitch, place, cause }, say) =>
+    `${say.pitch(pitch)} at ${say.place(place)} is not doubled: ${cause === 'hand' ? 'this hand does not reach an octave' : 'the left hand needs the key below'}.`,
   'finding.octave-kept': ({ pitch, place, keys }, say) =>
     `${say.pitch(pitch)} at ${say.place(place)} is off a ${keys}-key keyboard, so this part of the melody stays in its octave.`,
   'finding.chord-unread': ({ symbol, place }, say) =>

@@ -127,6 +127,7 @@ export const STAY_NOTES: Readonly<Record<Stay['notes'], string>> = {
   tonic: 'the tonic',
   fifth: 'the fifth',
   both: 'both by turns',
+  together: 'both at once',
 };
 
 /** Rhythms of a right hand that stays on its note. */
