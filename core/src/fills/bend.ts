@@ -12,6 +12,8 @@ export type BendFact =
   | { readonly code: 'bend.lower'; readonly symbol: string }
   | { readonly code: 'bend.first-half'; readonly symbol: string }
   | { readonly code: 'bend.left-out'; readonly pitch: Pitch; readonly cause: 'reach' | 'muddy' | 'melody' }
+  /** A chord shorter than its pattern. */
+  | { readonly code: 'bend.short'; readonly symbol: string }
   | { readonly code: 'bend.no-octave'; readonly pitch: Pitch };
 
 /** Bends as they are met, each once: the same note bent twice for the same reason is one. */

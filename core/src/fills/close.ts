@@ -9,6 +9,9 @@ import { beatTicks } from '../time/meter.js';
 import type { TempoPoint } from '../time/tempo.js';
 import type { RealisedTexture } from './dress.js';
 
+/** What stands in place of a texture's name where a song closes with a low octave. */
+export const CLOSING = 'close';
+
 /** Bars over which the end slows down. */
 const SLOWING_BARS = 2;
 
@@ -63,7 +66,8 @@ export function lowOctave(chord: VoicedChord, hands: Hands): RealisedTexture | n
   const wide = spanOf(hands, 'left').limit >= 12;
   const pitches = wide ? [root, octaveUp(root, 1)] : [root];
   return {
-    texture: 'close',
+    texture: CLOSING,
+    title: 'a low octave to close',
     shaped: false,
     notes: pitches.map((pitch) => ({ at: chord.at, length: chord.length, pitch, role: 'bass' })),
     bends: wide ? [] : [{ code: 'bend.no-octave', pitch: root }],

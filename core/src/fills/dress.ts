@@ -26,6 +26,8 @@ export interface DressedNote {
 /** A chord in its texture: what is struck, and how the texture had to bend. */
 export interface RealisedTexture {
   readonly texture: string;
+  /** What the texture is called. */
+  readonly title: string;
   /** True where it takes the chord as it was learned, whole or without its lowest key. */
   readonly shaped: boolean;
   readonly notes: readonly DressedNote[];
@@ -62,7 +64,7 @@ export function realiseTextures(chords: readonly VoicedChord[], task: TextureTas
     const pattern = texture && patternFor(texture, bar.meter);
     const parsed = parseChord(chord.symbol);
     if (!texture || !pattern || parsed.kind !== 'chord') return null;
-    return dress(chord, parsed, chords[i + 1] ?? null, texture.id, pattern, bar, task, lowestOver);
+    return dress(chord, parsed, chords[i + 1] ?? null, texture, pattern, bar, task, lowestOver);
   });
 }
 
@@ -78,7 +80,7 @@ function dress(
   chord: VoicedChord,
   parsed: Chord,
   next: VoicedChord | null,
-  texture: string,
+  { id: texture, title }: Texture,
   pattern: readonly (readonly string[])[],
   bar: Bar,
   { hands, key, walkAt }: TextureTask,
@@ -113,7 +115,7 @@ function dress(
   }
   // Where the very first attack has no room the plain chord is struck instead; a pattern that begins with a rest begins with it.
   if (notes.length === 0 || notes[0].at !== attacks[0].at) return null;
-  return { texture, shaped, notes, bends: bends.all() };
+  return { texture, title, shaped, notes, bends: bends.all() };
 }
 
 /** The keys that attacks ask for, steps that lead on counted from what is struck before them. */

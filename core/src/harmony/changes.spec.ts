@@ -83,6 +83,9 @@ describe('changing a chord', () => {
     expect(made('Dm')).not.toHaveProperty('minor');
     expect(made('G7')).toMatchObject({ minor: 'Gm7', ninth: 'G9', sus4: 'G7sus4' });
     expect(made('F/A')['dominant-seventh']).toBe('F7/A');
+    expect(made('C')).toMatchObject({ diminished: 'Cdim', 'diminished-seventh': 'Cdim7', augmented: 'Caug' });
+    expect(made('Bbm')['half-step-up']).toBe('Bm');
+    expect([made('E')['half-step-up'], made('F')['half-step-down'], made('C/E')['half-step-down']]).toEqual(['F', 'E', 'B/D#']);
   });
 
   it('only ever makes chords that can be read', () => {

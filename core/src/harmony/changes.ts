@@ -8,7 +8,10 @@ export type ChordChangeKind =
   | 'dominant-seventh'
   | 'minor'
   | 'major'
+  | 'diminished'
   | 'half-diminished'
+  | 'diminished-seventh'
+  | 'augmented'
   | 'major-seventh'
   | 'sixth'
   | 'ninth'
@@ -46,7 +49,10 @@ const KINDS: readonly { readonly kind: ChordChangeKind; readonly suffix: (chord:
   { kind: 'dominant-seventh', suffix: () => '7' },
   { kind: 'minor', suffix: (c) => (c.tones.some((t) => t.degree === 7) ? 'm7' : 'm') },
   { kind: 'major', suffix: () => '' },
+  { kind: 'diminished', suffix: () => 'dim' },
   { kind: 'half-diminished', suffix: () => 'm7b5' },
+  { kind: 'diminished-seventh', suffix: () => 'dim7' },
+  { kind: 'augmented', suffix: () => 'aug' },
   { kind: 'major-seventh', suffix: () => 'maj7' },
   { kind: 'sixth', suffix: (c) => (isMinor(c) ? 'm6' : '6') },
   { kind: 'ninth', suffix: (c) => withNinth(c) },
@@ -71,11 +77,23 @@ export function chordChanges(chord: Chord): ChordChange[] {
     return made === null ? [] : [{ kind, symbol: chord.root + made + bass }];
   });
   const steps: ChordChange[] = [
-    { kind: 'half-step-up', symbol: transposeSymbol(chord.text, '2m') },
-    { kind: 'half-step-down', symbol: transposeSymbol(chord.text, '-2m') },
+    { kind: 'half-step-up', symbol: readable(transposeSymbol(chord.text, '2m')) },
+    { kind: 'half-step-down', symbol: readable(transposeSymbol(chord.text, '-2m')) },
   ];
   const own = kindOf(chord);
   return [...kinds.filter((k) => kindOf(parseChord(k.symbol) as Chord) !== own), ...steps];
+}
+
+/** Names that lead sheets avoid where another is plainer. */
+const PLAINER: Readonly<Record<string, NoteName>> = { Cb: 'B', Fb: 'E', 'E#': 'F', 'B#': 'C' };
+
+/** A symbol with a root and a bass that are read at sight: a half step over B♭ minor is B minor. */
+function readable(symbol: string): string {
+  const chord = parseChord(symbol);
+  if (chord.kind !== 'chord') return symbol;
+  const kind = chord.text.slice(chord.root.length).replace(/\/\s*[A-G][b#]?$/, '');
+  const name = (note: NoteName) => PLAINER[note] ?? note;
+  return name(chord.root) + kind + (chord.bass ? `/${name(chord.bass)}` : '');
 }
 
 const kindOf = (chord: Chord) => `${chord.root} ${chord.tones.map((t) => t.interval).join(' ')}`;

@@ -3,6 +3,7 @@ import type { RepeatOf } from '../divide/repeats.js';
 import { nameOf, type NoteName } from '../pitch/pitch.js';
 import { countAt, countText } from '../time/counts.js';
 import { barAt, offsetInBar, type Bar } from '../time/bars.js';
+import { patternOf, type TaughtPattern } from './pattern.js';
 import type { Ticks } from '../time/ticks.js';
 
 /** One column of the letter chart: a moment at which something is struck. */
@@ -30,6 +31,8 @@ export interface ChartPart {
   readonly part: Pick<Part, 'number' | 'name' | 'bars'>;
   readonly repeats: RepeatPlace | null;
   readonly bars: readonly ChartBar[];
+  /** The accompaniment of the part; null where its chords are played as blocks. */
+  readonly pattern: TaughtPattern | null;
 }
 
 /** How a part takes up an earlier one, with the number of the bar where it first differs from it; null where it does not. */
@@ -49,6 +52,7 @@ export function letterChart(arrangement: Arrangement): ChartPart[] {
     part,
     repeats: repeatPlace(part, arrangement.bars),
     bars: chartBars(part, arrangement.bars),
+    pattern: patternOf(part, arrangement.bars),
   }));
 }
 

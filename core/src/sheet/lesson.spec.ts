@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf } from '../../testing/songs.js';
 import { arrange } from '../arrange/arrange.js';
 import { setSetting } from '../song/edits.js';
-import { ENGLISH, hardestAdvice, repeatWords, togetherWords } from '../words/index.js';
-import { lessonText } from '../words/texts/index.js';
+import { ENGLISH, hardestAdvice, patternWords, repeatWords, togetherWords } from '../words/index.js';
+import { chartText, lessonText } from '../words/texts/index.js';
 import { chordShapes, lessonOf, worksheet } from './lesson.js';
 
 const glass = arrange(demo('harbour-glass.abc'));
@@ -69,3 +69,39 @@ describe('a worksheet', () => {
     expect(sheet[0].chords[0]).toMatchObject({ symbol: 'Fmaj7', blanks: 4 });
   });
 });
+
+describe('the pattern', () => {
+  const doc = demo('lamps-across-the-sound.letters');
+  const waltz = arrange(setSetting(doc, null, 'texture', 'bass-chord-chord'));
+
+  it('is taught after the block chords: its counts, its fingers once, over which chords, and where it is cut', () => {
+    const [first] = lessonOf(waltz).parts;
+    expect(lessonOf(arrange(doc)).parts.every((p) => p.pattern === null)).toBe(true);
+    const pattern = first.pattern ?? fail();
+    expect(pattern.title).toBe('bass, chord, chord');
+    expect(pattern.strikes.map((s) => s.count)).toEqual(['1', '2', '3']);
+    expect(pattern.strikes[0].notes).toEqual(['G']);
+    expect(pattern.strikes[1]).toEqual({ ...pattern.strikes[2], count: '2' });
+    for (const { notes, fingers } of pattern.strikes) expect(fingers).toHaveLength(notes.length);
+    expect(pattern.over).not.toContain(pattern.symbol);
+    const text = lessonText(waltz, ENGLISH);
+    expect(text).toMatch(/Then the pattern: Bass, chord, chord, shown over Gm; the same over .+\.\n {4}1 G \(5\) · 2 .+ · 3 /);
+    expect(chartText(waltz, ENGLISH)).toContain('Then the pattern: Bass, chord, chord');
+  });
+
+  it('says where a chord is shorter than it, and where it gives way to the melody', () => {
+    const song = songOf([['C5', 4], ['C5', 2], ['D5', 2], ['F3', 4]], [[0, 'C'], [4, 'F'], [6, 'G'], [8, 'A']]); // prettier-ignore
+    const whole = documentOf(song);
+    const one = { ...whole, choices: { ...whole.choices, parts: [{ start: 0, end: song.length }] } };
+    const [part] = lessonOf(arrange(setSetting(one, null, 'texture', 'one-five-eight'))).parts;
+    const cut = part.pattern?.cut.map((c) => [c.place.bar, c.facts.map((f) => f.code)]);
+    expect(cut).toEqual([[2, ['bend.short']], [2, ['bend.short']], [3, ['bend.lower']]]); // prettier-ignore
+    expect(part.pattern && patternWords(part.pattern, ENGLISH).cut[0]).toBe(
+      'Bar 2, count 1: F is shorter than the pattern, which stops with the chord.',
+    );
+  });
+});
+
+const fail = (): never => {
+  throw new Error('no pattern');
+};

@@ -11,6 +11,7 @@ import type { Song } from '../song/song.js';
 import { barAt, type Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import { repeatPlace, type RepeatPlace } from './chart.js';
+import { patternOf, type TaughtPattern } from './pattern.js';
 
 /** A chord of a lesson: how it lies, its notes bottom-up and the fingers, and how each voice comes to it from the chord before. */
 export interface LessonChord {
@@ -42,6 +43,8 @@ export interface LessonPart {
   readonly chords: readonly LessonChord[];
   /** For every chord, with which note it falls, on which count. */
   readonly together: readonly Join[];
+  /** The accompaniment, once the block chords hold; null where they are all there is. */
+  readonly pattern: TaughtPattern | null;
   /** What to watch, where the part is hard. */
   readonly watch: DifficultyFact | null;
 }
@@ -69,6 +72,7 @@ export function lessonOf({ song, parts, bars, hardest }: Arrangement): Lesson {
         notes: notesOf(part, bars),
         chords: chordsOf(part),
         together: joinsOf(part, bars),
+        pattern: patternOf(part, bars),
         watch: watch && part.difficulty.score >= WATCHED ? watch : null,
       };
     }),

@@ -80,6 +80,13 @@ describe('words', () => {
     expect(solfege.pianoKey('F4')).toBe('the fa above middle C');
   });
 
+  it('call a note with two signs by the plain name of its key, unless the exact one is wished for', () => {
+    expect(ENGLISH.pitches(['Ebb4', 'Bbb3', 'Cbb4', 'F##3', 'B##3', 'Gb4'])).toBe('D4 A3 Bb3 G3 C#4 Gb4');
+    expect(wordsWith('letters', true).pitches(['Ebb4', 'Bbb3'])).toBe('Ebb4 Bbb3');
+    expect([wordsWith('german').note('Bbb'), wordsWith('german', true).note('Bbb')]).toEqual(['A', 'Heses']);
+    for (const p of ['Abb2', 'Dbb5', 'E##4', 'Cbb3', 'B##5']) expect(midiOf(ENGLISH.pitch(p))).toBe(midiOf(p));
+  });
+
   it('name every kind of chord that can be read', () => {
     for (const symbol of SYMBOLS)
       if (parseChord(symbol).kind === 'chord') expect(ENGLISH.chord(symbol)).toMatch(/^[A-G][b#]? [a-z]/);

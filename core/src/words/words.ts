@@ -1,6 +1,6 @@
 import { symbolIn } from '../harmony/german-roots.js';
 import { parseChord } from '../harmony/symbol.js';
-import { midiOf, nameOf, type Pitch } from '../pitch/pitch.js';
+import { midiOf, nameOf, pitchAt, pitchClass, type Pitch } from '../pitch/pitch.js';
 import { EN } from './en/index.js';
 import { INTERVALS, INVERSIONS, NUMBERS, degree, pianoKey, quality } from './en/music.js';
 import type { Fact } from './fact.js';
@@ -10,10 +10,23 @@ import { capital } from './text.js';
 
 const NUMBER = new Intl.NumberFormat('en', { maximumFractionDigits: 2 });
 
-/** Words for facts, with notes named one way or another. */
-export function wordsWith(names: NoteNames): Speech {
-  const note = (name: string) => noteIn(names, name);
-  const pitch = (p: Pitch) => note(nameOf(p)) + p.slice(nameOf(p).length);
+/** The plain names of keys, for notes that are written with two signs. */
+const PLAIN = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'] as const;
+
+/** True for a name with two signs, which only readers of scores need. */
+const hasTwoSigns = (name: string): boolean => /(bb|##)$/.test(name);
+
+/**
+ * Words for facts, with notes named one way or another. A note with two flats or sharps is called by its plain name, as one finds its key,
+ * unless the exact name is wished for; the staff always has the exact one.
+ */
+export function wordsWith(names: NoteNames, exact = false): Speech {
+  const plainly = (name: string) => (hasTwoSigns(name) && !exact ? PLAIN[pitchClass(name)] : name);
+  const note = (name: string) => noteIn(names, plainly(name));
+  const pitch = (p: Pitch) => {
+    const key = hasTwoSigns(nameOf(p)) && !exact ? pitchAt(plainly(nameOf(p)), midiOf(p)) : p;
+    return noteIn(names, nameOf(key)) + key.slice(nameOf(key).length);
+  };
   const symbol = (text: string) => symbolIn(names, text);
   const count = (n: number, one: string, many = `${one}s`) => `${NUMBER.format(n)} ${n === 1 ? one : many}`;
   const speech: Speech = {

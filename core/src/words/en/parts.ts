@@ -91,5 +91,6 @@ export const playing: Sayings<CodesOf<'hand' | 'fill' | 'bend'>, Speech> = {
   'bend.first-half': ({ symbol }, say) =>
     `The melody comes down here, so the pattern over ${say.symbol(symbol)} is cut to its first half and held.`,
   'bend.left-out': ({ pitch, cause }, say) => `${say.pitch(pitch)} is left out: ${LEFT_OUT[cause]}.`,
+  'bend.short': ({ symbol }, say) => `${say.symbol(symbol)} is shorter than the pattern, which stops with the chord.`,
   'bend.no-octave': ({ pitch }, say) => `${say.pitch(pitch)} closes the song alone: this hand does not reach an octave.`,
 };

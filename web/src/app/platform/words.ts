@@ -6,7 +6,7 @@ import { SettingsStore } from './state/settings.store';
 @Injectable({ providedIn: 'root' })
 export class Words {
   private readonly settings = inject(SettingsStore);
-  readonly say = computed(() => wordsWith(this.settings.noteNames()));
+  readonly say = computed(() => wordsWith(this.settings.noteNames(), this.settings.exactNames()));
 
   /** A fact in its words, or null where there is none. */
   fact(fact: Fact | null): string | null {

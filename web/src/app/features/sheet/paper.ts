@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import type { Arrangement } from '@joined-hands/core/arrange';
 import {
@@ -16,6 +17,7 @@ import {
   changeInShort,
   hardestAdvice,
   partTitle,
+  patternWords,
   repeatWords,
   sentences,
   togetherWords,
@@ -32,7 +34,7 @@ export type PaperKind = 'letters' | 'lesson' | 'worksheet' | 'chords';
 @Component({
   selector: 'jh-paper',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [LittleKeyboard, Signs],
+  imports: [LittleKeyboard, NgTemplateOutlet, Signs],
   templateUrl: './paper.html',
   styleUrl: './paper.less',
 })
@@ -70,6 +72,10 @@ export class Paper {
 
   protected change(chord: LessonChord): string {
     return changeInShort(chord.moves, this.words.say());
+  }
+
+  protected pattern(pattern: LessonPart['pattern']): ReturnType<typeof patternWords> | null {
+    return pattern && patternWords(pattern, this.words.say());
   }
 
   protected joinOf(join: Join): string {

@@ -8,6 +8,8 @@ export const SettingsSchema = z.object({
   newcomer: z.boolean().catch(true),
   /** How notes are named everywhere. */
   noteNames: z.enum(NOTE_NAMES).catch('letters'),
+  /** Whether notes with two flats or sharps keep their exact name on keys and cards. */
+  exactNames: z.boolean().catch(false),
   theme: z.enum(['day', 'evening']).catch('day'),
   /** Share of the song's own tempo. */
   tempoPercent: z.number().min(40).max(120).catch(75),
