@@ -94,6 +94,7 @@ test('another chord is heard with its reason, kept, turned over, split and left 
   await kind.click();
   await kind.click();
   await expect(stacks(page).nth(1)).toHaveAccessibleName(/^D dominant seventh/);
+  await page.getByRole('button', { name: 'Only here' }).click();
   const way = page.getByTestId('approach').first();
   await way.click();
   await way.click();
@@ -199,4 +200,38 @@ test('a connected keyboard measures too, and its absence is answered with a way 
   for (const midi of [60, 69, 60, 72]) await device.send(0x90, midi, 90);
   await expect(page.getByText('measured: a major sixth, 9 half steps')).toBeVisible();
   await expect(page.getByLabel('at most').last()).toHaveValue('12');
+});
+
+test('the pianist’s own keys are pressed, named and kept, for one chord or wherever it comes', async ({ page }) => {
+  await openSong(page, 'Lamps Across the Sound');
+  await page.keyboard.press('2');
+  await page.keyboard.press('ArrowRight');
+  await stacks(page).first().click();
+  await expect(stacks(page).first()).toHaveAccessibleName(/^G minor/);
+  await page.getByTestId('own-keys').click();
+  for (const pitch of ['G2', 'D3', 'Bb3']) await key(page, pitch).click();
+  await expect(page.getByText('G2 D3 B♭3: G minor.')).toBeVisible();
+  await key(page, 'Bb3').click();
+  await expect(page.getByText('G2 D3.', { exact: true })).toBeVisible();
+  await key(page, 'Bb3').click();
+  await page.getByRole('button', { name: 'Keep these keys' }).click();
+  await expect(stacks(page).first()).toHaveAccessibleName(/G2, D3, Bb3/);
+  await expect(stacks(page).nth(1)).not.toHaveAccessibleName(/G2, D3, Bb3/);
+  await page.getByTestId('wherever').click();
+  await expect(stacks(page).nth(1)).toHaveAccessibleName(/^G minor.*G2, D3, Bb3/);
+  await page.getByRole('button', { name: /^Undo: Gm as G2 D3 Bb3 everywhere/ }).click();
+  await expect(stacks(page).nth(1)).not.toHaveAccessibleName(/G2, D3, Bb3/);
+});
+
+test('a left hand lies an octave lower for a part, and dominants have the notes that are wished for', async ({ page }) => {
+  await openSong(page, 'Lamps Across the Sound');
+  await page.keyboard.press('2');
+  const before = await stacks(page).first().getAttribute('aria-label');
+  await pop(page, 'Left hand').click();
+  await page.getByRole('group', { name: 'Apply to' }).getByRole('button', { name: 'Part 1' }).click();
+  await page.getByRole('group', { name: 'Octave of the left hand' }).getByRole('button', { name: 'down' }).click();
+  await expect(stacks(page).first()).not.toHaveAccessibleName(before ?? '');
+  await page.getByRole('group', { name: 'Notes of dominant sevenths' }).getByRole('button', { name: 'four notes' }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Undo: dominant sevenths: four notes' })).toBeVisible();
 });

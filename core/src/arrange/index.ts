@@ -6,6 +6,7 @@ export { type BarPair, compareArrangements, type ComparedFigures } from './compa
 export { type Ease, type LevelOption, levelOptions, whatHelps } from './ease.js';
 export { songDifficulty } from './song-difficulty.js';
 export { type Finding } from './finding.js';
+export { nameOfKeys, shapeWherever, spellKeys } from './kept-keys.js';
 export { fixAllCollisions } from './fix-all.js';
 export { type Fix } from './fixes.js';
 export { arrangeNearby } from './nearby.js';

@@ -1,6 +1,6 @@
 import { singAlongBass } from '../fills/sing-along.js';
 import type { ExactRepeat } from '../divide/repeats.js';
-import type { DominantNotes } from '../catalogue/schools/school.js';
+import type { DominantNotes } from '../catalogue/schools/thinned.js';
 import { parseChord } from '../harmony/symbol.js';
 import { HELD, isPlain, textureNamed } from '../fills/texture.js';
 import type { HarmonicRhythm, Vocabulary } from '../harmony/vocabulary.js';

@@ -4,4 +4,4 @@ export { MOST_HARMONY } from './harmony.js';
 export { soundsUntil } from './pedal.js';
 export { nearestTo } from './propose.js';
 export { TEXTURES } from '../catalogue/textures/registry.js';
-export { FREE, patternFor, textureNamed } from './texture.js';
+export { FREE, isPlain, patternFor, textureNamed } from './texture.js';

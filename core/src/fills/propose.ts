@@ -43,24 +43,31 @@ export function proposeTextures(parts: readonly PlannedPart[], tempo: number): (
     const wished = named ?? Math.min(ENERGY.most, ENERGY.opening + rise);
     const energy = Math.max(wished, before?.energy ?? 0);
     reached.set(key, { energy, times: (before?.times ?? 0) + 1 });
-    return nearestTo(energy, meter, tempo);
+    return (tempo < SLOW ? brokenNear(energy, meter) : null) ?? nearestTo(energy, meter, tempo);
   });
 }
 
+const fitting = (meter: Meter): Texture[] => TEXTURES.filter((t) => !isPlain(t.id) && patternFor(t, meter));
+
+/** A broken pattern of an energy, or of the one beside it; null where the meter has none. */
+function brokenNear(energy: number, meter: Meter): Texture | null {
+  const broken = fitting(meter).filter(isBroken);
+  for (const e of [energy, energy + 1, energy - 1]) {
+    const found = broken.find((t) => t.energy === e);
+    if (found) return found;
+  }
+  return null;
+}
+
 /**
- * The first texture of an energy in a meter, or of the nearest lower one; null where the meter has none. In a slow song a broken pattern
- * of the same energy, or of the one beside it, goes first.
+ * The first texture of an energy in a meter, or of the nearest lower one; null where the meter has none. In a slow song the broken ones of
+ * an energy go first.
  */
 export function nearestTo(energy: number, meter: Meter, tempo: number = SLOW): Texture | null {
-  const fit = TEXTURES.filter((t) => !isPlain(t.id) && patternFor(t, meter));
-  const at = (e: number, test: (t: Texture) => boolean) => fit.find((t) => t.energy === e && test(t));
-  if (tempo < SLOW)
-    for (const e of [energy, energy + 1, energy - 1]) {
-      const broken = at(e, isBroken);
-      if (broken) return broken;
-    }
+  const fit = fitting(meter);
   for (let e = energy; e > 0; e--) {
-    const found = at(e, () => true);
+    const same = fit.filter((t) => t.energy === e);
+    const found = (tempo < SLOW ? same.find(isBroken) : undefined) ?? same[0];
     if (found) return found;
   }
   return null;

@@ -6,7 +6,7 @@ import { COMFORT_FIRST } from './costs.js';
 import { KEYBOARDS, spanOf, type Hands, type School } from '../song/decisions.js';
 import { SCHOOL_RULES } from '../catalogue/schools/registry.js';
 import type { ShapePattern } from '../catalogue/schools/shape-pattern.js';
-import type { DominantNotes } from '../catalogue/schools/school.js';
+import type { DominantNotes } from '../catalogue/schools/thinned.js';
 import type { Form } from '../catalogue/schools/thinned.js';
 
 /** One way to play a chord with the left hand, notes bottom-up. */

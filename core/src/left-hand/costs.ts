@@ -24,10 +24,8 @@ export const VOICING_COSTS = {
   moveOnRepeat: 4,
   /** Other keys than its symbol has through the song: a new thing to learn. */
   otherShape: 6,
-  /** A first chord that is not in root position: the hand starts where the name is plain. */
-  startInverted: 12,
-  /** The same where a section begins that has a name. */
-  sectionInverted: 24,
+  /** A first chord, of the song or of a named section, that is not in root position: the hand starts where the name is plain. */
+  startInverted: 24,
   /** A last chord that is not in root position. */
   endInverted: 1.5,
   /** Notes left out. */

@@ -155,14 +155,14 @@ function buildLayers(strikes: readonly Strike[], melody: readonly MelodyNote[], 
       free,
     });
   }
-  const charge = (layer: Layered | undefined, term: Layered['edge'][number]['term'], cost: number = VOICING_COSTS[term]) => {
+  const charge = (layer: Layered | undefined, term: Layered['edge'][number]['term']) => {
     if (!layer || layer.chord.bass !== null) return;
+    const cost = VOICING_COSTS[term];
     layer.edge.push({ term, cost });
-    chargeVoicings(layer, (v) => (v.inversion !== 0 ? cost : 0));
+    chargeVoicings(layer, (v) => (isTurned(v) ? cost : 0));
   };
-  charge(layers[0], 'startInverted');
-  const begins = sections.map((at) => layers.findIndex((l) => l.strike.at >= at)).filter((i) => i > 0);
-  for (const i of new Set(begins)) charge(layers[i], 'startInverted', VOICING_COSTS.sectionInverted);
+  const begins = [0, ...sections.map((at) => layers.findIndex((l) => l.strike.at >= at)).filter((i) => i > 0)];
+  for (const i of new Set(begins)) charge(layers[i], 'startInverted');
   if (layers.length > 1) charge(layers.at(-1), 'endInverted');
   return layers;
 }
@@ -172,6 +172,9 @@ function repeatAt(repeats: readonly ExactRepeat[], at: Ticks): ExactRepeat | und
   const last = lastFrom(repeats, at);
   return last && at < last.end ? last : undefined;
 }
+
+/** True for a chord that is not in root position; one without its root is in none. */
+const isTurned = ({ inversion, form }: Voicing): boolean => inversion !== 0 && form !== 'rootless';
 
 /** Adds a charge to what the voicings of a layer cost, those it may take and those it might have taken. */
 function chargeVoicings(layer: Layered, charge: (v: Voicing) => number): void {
@@ -270,7 +273,7 @@ export function termsAt(
   const { before, here, after } = around;
   const terms: TermCost[] = [];
   ownTerms(here, lowest, hands, school, wish, (term, cost) => terms.push({ term, where: 'here', cost }));
-  if (here.inversion !== 0) for (const e of edge) terms.push({ ...e, where: 'here' });
+  if (isTurned(here)) for (const e of edge) terms.push({ ...e, where: 'here' });
   if (home !== null && here !== home) terms.push({ term: 'otherShape', cost: VOICING_COSTS.otherShape, where: 'here' });
   if (before)
     stepTerms(before, here, layers[i - 1].strike.symbol === strike.symbol, bass, motionWeight, (term, cost) =>

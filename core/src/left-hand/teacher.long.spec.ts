@@ -171,7 +171,7 @@ describe('low down and wide', () => {
         fc.array(fc.constantFrom(...SYMBOLS.filter((s) => s !== 'N.C.')), { minLength: 2, maxLength: 8 }),
         fc.constantFrom('child', 'small', 'medium', 'large'),
         (symbols, profile) => {
-          for (const { pitches } of chordsOf(of(under(symbols), handsOf(profile as HandProfile)))) {
+          for (const { pitches } of chordsOf(of(under(symbols), handsOf(profile)))) {
             const keys = pitches.map(midiOf);
             if (keys.length > 1 && keys[0] < midiOf('E3')) expect(keys[1] - keys[0]).toBeGreaterThan(2);
             for (let i = 2; i < keys.length; i++) expect(keys[i] - keys[i - 2]).toBeGreaterThan(4);

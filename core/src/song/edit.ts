@@ -91,6 +91,7 @@ export type EditGroup =
   | { readonly kind: 'free-voicings' | 'skip-passing' | 'import-textures' | 'options' }
   | { readonly kind: 'section'; readonly energy: number; readonly name: string | null }
   | { readonly kind: 'use-texture'; readonly title: string; readonly part: number }
+  | { readonly kind: 'shape-wherever'; readonly symbol: string; readonly pitches: readonly Pitch[] }
   | { readonly kind: 'in-repeats'; readonly of: Edit };
 
 /** A change that the pianist makes, as data: the page, its undo list, fixes, repeats, other tabs and the command make the same one. */

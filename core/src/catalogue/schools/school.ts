@@ -1,6 +1,6 @@
 import type { Chord } from '../../harmony/symbol.js';
 import type { School } from '../../song/decisions.js';
-import { THINNED } from './thinned.js';
+import { THINNED, type DominantNotes } from './thinned.js';
 import { alone, type ShapePattern } from './shape-pattern.js';
 
 /** How a school of voicing lays a chord, and where. */
@@ -15,12 +15,6 @@ export interface SchoolRules {
   /** The shapes of a chord, its own first. The bass note alone is always among them, since every register holds it. */
   readonly patterns: (chord: Chord, dominants: DominantNotes) => ShapePattern[];
 }
-
-/**
- * How many notes a dominant seventh is played with: three leave out its fifth. "all-three" is the simpler version in which every seventh
- * has three.
- */
-export type DominantNotes = 'three' | 'four' | 'all-three';
 
 /** F2 to G4, close chords around C3 to C4, as arranging manuals have it; basses and open chords lie lower. */
 export const CLOSE = { register: { low: 41, high: 67 }, home: { low: 48, high: 59 } };

@@ -1,14 +1,18 @@
 import type { Chord } from '../../harmony/symbol.js';
-import type { NoteSet } from './shape-pattern.js';
-import type { DominantNotes } from './school.js';
 
 /** Which notes of the chord a voicing keeps. */
 export type Form = 'full' | 'no-fifth' | 'two-note' | 'one-note' | 'rootless';
 
+/**
+ * How many notes a dominant seventh is played with: three leave out its fifth. "all-three" is the simpler version in which every seventh
+ * has three.
+ */
+export type DominantNotes = 'three' | 'four' | 'all-three';
+
 /** What is charged for chords that are not played in full, in half steps of motion. */
 export const THINNED_COSTS = {
   /** The chord's fifth left out, all but two notes left out, one note alone. */
-  withoutFifth: 4,
+  withoutFifth: 6,
   twoNotes: 9,
   oneNote: 20,
   /** A rootless chord: the ear has no bass player to lean on. */
@@ -36,7 +40,7 @@ export const THINNED: Readonly<Record<Form, number>> = {
 /** What a note set is charged: by what it keeps, a dominant seventh by how many notes it is wished with. */
 export function thinnedFor(
   chord: Chord,
-  { form, inOrder }: Pick<NoteSet, 'form' | 'inOrder'>,
+  { form, inOrder }: { readonly form: Form; readonly inOrder?: boolean },
   dominants: DominantNotes,
   charges: Readonly<Record<Form, number>> = THINNED,
 ): number {

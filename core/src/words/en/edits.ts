@@ -29,9 +29,9 @@ function setting(edit: SettingEdit): string {
     case 'octave':
       return 'the octave of the melody';
     case 'dominants':
-      return DOMINANTS[edit.value];
+      return `dominant sevenths: ${DOMINANTS[edit.value]}`;
     case 'under':
-      return UNDER_TUNE[edit.value];
+      return `chords ${UNDER_TUNE[edit.value]}`;
     case 'leftOctave':
       return 'the octave of the left hand';
     case 'level':
@@ -80,6 +80,8 @@ function group(as: EditGroup, say: Speech): string {
       return `energy ${as.energy} in ${as.name ?? 'the section'}`;
     case 'use-texture':
       return `${as.title} in part ${as.part}`;
+    case 'shape-wherever':
+      return `${say.symbol(as.symbol)} as ${say.pitches(as.pitches)} everywhere`;
     case 'in-repeats':
       return `${say.fact(as.of)}, in repeats too`;
   }

@@ -96,14 +96,14 @@ export const HARMONIC_RHYTHMS: Readonly<Record<HarmonicRhythm, string>> = {
 };
 
 export const DOMINANTS: Readonly<Record<Dominants, string>> = {
-  usual: 'sevenths as the song has them',
-  three: 'dominant sevenths in three notes',
-  four: 'dominant sevenths in four notes',
+  usual: 'as usual',
+  three: 'three notes',
+  four: 'four notes',
 };
 
 export const UNDER_TUNE: Readonly<Record<UnderTune, string>> = {
-  changes: 'chords under every change',
-  long: 'chords under long notes only',
+  changes: 'at every change',
+  long: 'under long notes only',
 };
 
 export const BASSES: Readonly<Record<BassWish, string>> = { free: 'free', falling: 'falling', rising: 'rising', held: 'held' };

@@ -8,7 +8,7 @@ import {
   type Part,
   proposedPlanEdit,
 } from '@joined-hands/core/arrange';
-import { FREE, nearestTo, patternFor, TEXTURES, textureNamed } from '@joined-hands/core/fills';
+import { FREE, isPlain, nearestTo, patternFor, TEXTURES, textureNamed } from '@joined-hands/core/fills';
 import {
   alternateTextures,
   ENDINGS,
@@ -153,12 +153,12 @@ export class AccompanimentScreen implements OnDestroy {
     void this.desk.edit({ code: 'edit.several', as: { kind: 'section', energy, name }, edits });
   }
 
-  /** The texture that an energy stands for in a part: the pianist's own first, then what the plan would take, which knows the tempo. */
+  /** The texture that an energy stands for in a part: the pianist's own or plain chords first, then what the plan would take, which knows the tempo. */
   private ofEnergy({ part, textures }: PartRow, energy: number): Texture | null {
     const { bars = [], song } = this.desk.arrangement() ?? {};
     const own = this.desk.document()?.choices.textures ?? [];
-    const mine = own.find((t) => t.energy === energy && textures.includes(t));
-    if (mine) return mine;
+    const plain = textures.find((t) => t.energy === energy && (own.includes(t) || isPlain(t.id)));
+    if (plain) return plain;
     return nearestTo(energy, barAt(bars, part.end - 1).meter, song?.tempo);
   }
 

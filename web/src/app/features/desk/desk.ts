@@ -20,6 +20,7 @@ import { midiOf, nameOf } from '@joined-hands/core/pitch';
 import { HAND_PROFILES, KEYBOARD_SIZES, handsOf, type Hands, rangeOf } from '@joined-hands/core/song';
 import { scheduleSounds } from '../../platform/audio/schedule';
 import { Player } from '../../platform/audio/player';
+import { KeyInput } from '../../platform/input/key-input';
 import { MissingSong } from '../../ui/missing-song';
 import { Actions, type Action } from '../../platform/state/actions';
 import { openSong } from '../../platform/state/open-song';
@@ -90,6 +91,7 @@ export class Desk implements OnDestroy {
   private readonly words = inject(Words);
   protected readonly player = inject(Player);
   protected readonly settings = inject(SettingsStore);
+  protected readonly keys = inject(KeyInput);
   private readonly toasts = inject(Toasts);
   protected readonly views = VIEWS;
   protected readonly widths = WIDTHS;
@@ -236,6 +238,12 @@ export class Desk implements OnDestroy {
       click: this.settings.click(),
     });
     void this.player.play(plan);
+  }
+
+  /** A key of the screen's keyboard: it sounds, and whoever listens to keys hears of it. */
+  protected pressKey(midi: number): void {
+    void this.player.strike([midi]);
+    this.keys.press(midi);
   }
 
   private pretty(pitch: string): string {

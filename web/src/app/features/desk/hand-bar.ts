@@ -39,6 +39,7 @@ import { Choice } from '../../ui/choice';
 import { Pop } from '../../ui/pop';
 import { DifficultyPanel } from './difficulty';
 import { LayersPanel } from './layers-panel';
+import { LeftWishes } from './left-wishes';
 import { SoundPanel } from './sound-panel';
 import { TexturePanel } from './texture-panel';
 import { Workers } from '../../platform/workers/workers';
@@ -61,7 +62,7 @@ interface PricedSchool extends SchoolPrice {
 @Component({
   selector: 'jh-hand-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, DifficultyPanel, LayersPanel, Pop, SoundPanel, TexturePanel],
+  imports: [Choice, DifficultyPanel, LayersPanel, LeftWishes, Pop, SoundPanel, TexturePanel],
   templateUrl: './hand-bar.html',
   styleUrl: './hand-bar.less',
 })
@@ -182,7 +183,7 @@ export class HandBar {
   }
 
   /** The current part, or null for the whole song. */
-  private reached(): TickRange | null {
+  protected reached(): TickRange | null {
     const part = this.desk.currentPart();
     return this.reach() !== 'song' && part ? rangeOf(part) : null;
   }

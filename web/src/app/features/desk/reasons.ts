@@ -1,6 +1,6 @@
 import { changeInShort, moveWords, phrases, sentences, shapeWords, togetherWords } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, output } from '@angular/core';
-import type { PartChord } from '@joined-hands/core/arrange';
+import { shapeWherever, type PartChord } from '@joined-hands/core/arrange';
 import { chordFingerFact, triedFingersFact } from '@joined-hands/core/fingers';
 import { degreeOf, otherNames, parseChord } from '@joined-hands/core/harmony';
 import type { VoicedChord, VoicingFact } from '@joined-hands/core/left-hand';
@@ -11,6 +11,7 @@ import { Offers, type Offer } from '../../ui/offers';
 import { attacksOf } from '../../ui/join-strip/struck';
 import { Signs } from '../../ui/signs';
 import { ChangeChord } from './change-chord';
+import { OwnKeys } from './own-keys';
 import { NoteFacts } from './note-facts';
 import { RoomFacts } from './room-facts';
 import { WorthKnowing } from './worth-knowing';
@@ -28,7 +29,7 @@ const falls = (fingers: readonly number[]): boolean => fingers.every((f, i) => i
 @Component({
   selector: 'jh-reasons',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChangeChord, NoteFacts, Offers, RoomFacts, Signs, WorthKnowing],
+  imports: [ChangeChord, NoteFacts, Offers, OwnKeys, RoomFacts, Signs, WorthKnowing],
   templateUrl: './reasons.html',
   styleUrl: './reasons.less',
 })
@@ -198,6 +199,24 @@ export class Reasons {
     const at = this.chord()?.writtenAt;
     if (at !== undefined) void this.desk.edit({ code: 'edit.voicing', at, pitches });
   }
+
+  /** Keeps the pianist's own keys, for this chord or wherever it comes. */
+  protected keepKeys(chord: PartChord, { pitches, everywhere }: { pitches: readonly string[]; everywhere: boolean }): void {
+    if (everywhere) this.keepWherever(chord, pitches);
+    else void this.desk.edit({ code: 'edit.voicing', at: chord.writtenAt, pitches: [...pitches] });
+  }
+
+  /** Keeps keys wherever the chord of a symbol comes. */
+  protected keepWherever({ symbol }: PartChord, pitches: readonly string[]): void {
+    void this.desk.edit(shapeWherever(this.desk.arrangement()?.parts ?? [], symbol, pitches));
+  }
+
+  /** Places in the song where the chord has other keys than here. */
+  protected readonly elsewhere = computed(() => {
+    const here = this.chord();
+    const all = this.desk.arrangement()?.parts.flatMap((p) => p.chords) ?? [];
+    return all.filter((c) => c.symbol === here?.symbol && c.pitches.join() !== here.pitches.join()).length;
+  });
 
   protected letGo(chord: VoicedChord): void {
     void this.desk.edit({ code: 'edit.free-voicing', at: chord.writtenAt });

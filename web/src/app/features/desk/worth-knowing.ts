@@ -26,6 +26,9 @@ const GRAVEST = ['fix', 'warn', 'note'];
         <li [class]="finding.severity" data-testid="finding">
           <button type="button" class="message" (click)="show(finding)">
             <jh-signs [text]="words.say().fact(finding.fact)" />
+            @if (finding.again; as times) {
+              <small>The same in {{ words.say().countInWords(times, 'more place') }}.</small>
+            }
           </button>
           @if (finding.fixes.length > 0) {
             <div class="fixes">

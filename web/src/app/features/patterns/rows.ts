@@ -15,8 +15,8 @@ export const ROW_WORDS: Readonly<Record<GridRow, { readonly text: string; readon
   p: { text: 'pedal note', group: 'chord' },
   c: { text: 'whole chord', group: 'chord' },
   u: { text: 'chord over its bass', group: 'chord' },
-  b: { text: 'its lowest note', group: 'chord' },
-  r: { text: 'the rest of it', group: 'chord' },
+  b: { text: 'lowest note of the chord', group: 'chord' },
+  r: { text: 'rest of the chord', group: 'chord' },
   w: { text: 'step to the next chord', group: 'chord' },
   '.': { text: 'let go', group: 'chord' },
 };
