@@ -72,14 +72,9 @@ await page.getByTestId('key').first().waitFor();
 await page.locator('.chart svg text').first().waitFor();
 await shot('key');
 await page.getByRole('link', { name: 'Sheet' }).click();
-for (const [kind, name] of [
-  ['Letters', 'letters'],
-  ['Lesson', 'lesson'],
-] as const) {
-  await page.getByRole('button', { name: kind, exact: true }).click();
-  await page.locator('jh-paper article').waitFor();
-  await shot(`sheet-${name}`);
-}
+await page.getByRole('button', { name: 'Letters', exact: true }).click();
+await page.locator('jh-paper article').waitFor();
+await shot('sheet-letters');
 
 // The dressed song: a plan, a texture with harmony and a fill, its own figure, a version beside it, the staff with all its signs.
 await desk(page, 'Harbour Glass', 1, 1);
@@ -128,6 +123,13 @@ await page.getByRole('button', { name: 'Day theme' }).click();
 await page.getByRole('link', { name: 'Sheet' }).click();
 await page.getByTestId('page').first().waitFor({ timeout: 60_000 });
 await shot('sheet-staff');
+// The lesson of a part with its pattern, count by count.
+await page.getByRole('button', { name: 'Lesson', exact: true }).click();
+await page.getByTestId('pattern').first().scrollIntoViewIfNeeded();
+await page.mouse.move(640, 500);
+await page.mouse.wheel(0, 220);
+await page.getByTestId('pattern').nth(1).waitFor();
+await shot('sheet-lesson');
 await page.getByRole('link', { name: 'Versions' }).click();
 await page.getByTestId('bar').first().waitFor();
 await page.locator('.snapshots summary').click();
