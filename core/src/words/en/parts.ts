@@ -34,7 +34,9 @@ export const parts: Sayings<CodesOf<'boundary' | 'difficulty'>, Speech> = {
   'difficulty.speed': ({ perSecond }, say) => `up to ${say.number(perSecond, 1)} notes a second in the right hand`,
   'difficulty.jumps': ({ hand, jumps, fast }, say) => {
     const many = `${say.countInWords(jumps, 'jump')} in the ${hand} hand`;
-    return fast === 0 ? many : `${many}, ${fast === 1 ? 'one' : fast} of them fast`;
+    if (fast === 0) return many;
+    if (fast === jumps) return jumps === 1 ? `a fast jump in the ${hand} hand` : `${many}, all of them fast`;
+    return `${many}, ${say.countInWords(fast, 'of them', 'of them')} fast`;
   },
   'difficulty.moves': ({ moves }, say) => say.countInWords(moves, 'right-hand position change'),
   'difficulty.right-stretches': ({ stretches }, say) =>
