@@ -98,6 +98,24 @@ describe('findings', () => {
     expect(arrange(setSetting(stays, null, 'texture', 'block')).findings.map((f) => f.rule)).not.toContain('conflict');
   });
 
+  it('tell of leaps inside a texture, each once, and count them', () => {
+    const chords = [[0, 'G'], [4, 'A'], [8, 'G'], [12, 'A']] as const; // prettier-ignore
+    const song = songOf(
+      Array.from({ length: 4 }, () => ['C6', 4] as const),
+      chords,
+      { tempo: 168 },
+    );
+    const plain = arrange(documentOf(song));
+    const leaping = arrange(setSetting(documentOf(song), null, 'texture', 'bass-chord'));
+    const jumps = (a: typeof plain) => a.findings.filter((f) => f.rule === 'jump');
+    expect(jumps(plain)).toEqual([]);
+    expect(jumps(leaping).length).toBeGreaterThan(0);
+    const told = jumps(leaping).map((f) => (f.fact.code === 'finding.jump' ? `${f.fact.jump.from} ${f.fact.jump.to}` : ''));
+    expect(new Set(told).size).toBe(told.length);
+    expect(leaping.parts[0].difficulty.left.score).toBeGreaterThan(plain.parts[0].difficulty.left.score);
+    expect(jumps(arrange(setSetting(documentOf(song), null, 'texture', 'shape-apart')))).toEqual([]);
+  });
+
   it('are few in songs that are plainly set', () => {
     for (const name of DEMOS) expect(arrange(demo(name)).findings.length).toBeLessThanOrEqual(6);
   });

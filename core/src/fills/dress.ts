@@ -42,6 +42,8 @@ export interface TextureTask {
   readonly right: readonly SoundingNote[];
   readonly hands: Hands;
   readonly key: Key;
+  /** Where parts begin: a pattern of several bars begins anew with each, so that what repeats is played alike. */
+  readonly phrases?: readonly Ticks[];
   /** The texture at a place, or null for the plain chords. */
   readonly textureAt: (at: Ticks) => Texture | null;
   /** Whether and how the last notes are to lead to the next chord. */
@@ -83,10 +85,10 @@ function dress(
   { id: texture, title }: Texture,
   pattern: readonly (readonly string[])[],
   bar: Bar,
-  { hands, key, walkAt }: TextureTask,
+  { hands, key, walkAt, bars, phrases = [] }: TextureTask,
   lowestOver: (from: Ticks, to: Ticks) => number,
 ): RealisedTexture | null {
-  const first = chord.at === bar.start && bar.lead === 0 ? (bar.number - 1) % pattern.length : 0;
+  const first = chord.at === bar.start && bar.lead === 0 ? (bar.number - firstBar(phrases, bars, chord.at)) % pattern.length : 0;
   const walk = walkAt?.(chord.at) ?? 'none';
   // A walk leads only where the chord changes.
   const target = next?.symbol === chord.symbol ? null : bassOf(next);
@@ -116,6 +118,14 @@ function dress(
   // Where the very first attack has no room the plain chord is struck instead; a pattern that begins with a rest begins with it.
   if (notes.length === 0 || notes[0].at !== attacks[0].at) return null;
   return { texture, title, shaped, notes, bends: bends.all() };
+}
+
+/** The number of the first whole bar of the part that a place lies in; 1 where no parts are known. */
+function firstBar(phrases: readonly Ticks[], bars: readonly Bar[], at: Ticks): number {
+  const start = phrases.findLast((p) => p <= at);
+  if (start === undefined) return 1;
+  const bar = barAt(bars, start);
+  return bar.start < start || bar.lead > 0 ? bar.number + 1 : bar.number;
 }
 
 /** The keys that attacks ask for, steps that lead on counted from what is struck before them. */

@@ -118,7 +118,15 @@ describe('one chord, one shape', () => {
           for (const part of parts) {
             if (part.repeats?.kind !== 'exact') continue;
             const first = parts[part.repeats.part - 1];
-            const laid = (p: typeof part) => p.chords.map((c) => [c.at - p.start, c.symbol, c.pitches, c.fingers]);
+            const laid = (p: typeof part) =>
+              p.chords.map((c) => [
+                c.at - p.start,
+                c.symbol,
+                c.pitches,
+                c.fingers,
+                c.dressed?.notes.map((n) => [n.at - c.at, n.length, n.pitch]),
+                c.dressed?.bends,
+              ]);
             expect(laid(part)).toEqual(laid(first));
           }
         },
