@@ -336,7 +336,9 @@ function stepTo(before: readonly Pitch[], target: Pitch | null, walk: Walk, key:
   const from = before[0];
   if (!from || !target || midiOf(target) === midiOf(from)) return [];
   const way = walk === 'none' ? (midiOf(target) > midiOf(from) ? 'scale-below' : 'scale-above') : walk;
-  return [stepBeside(target, way, 1, key)];
+  const step = stepBeside(target, way, 1, key);
+  // Where the hand is a step away already, there is nothing to walk.
+  return midiOf(step) === midiOf(from) ? [] : [step];
 }
 
 /** The lowest note of the right hand that sounds in a stretch; Infinity where it rests. Stretches may be asked in any order. */
