@@ -12,7 +12,7 @@ interface TermRule {
  */
 export const DIFFICULTY_TERMS = {
   /** Leaps of a fourth and more that follow one another with no rest between them, a second. */
-  leaps: { easy: 0.25, hard: 2, points: 32 },
+  leaps: { easy: 0.25, hard: 2, points: 36 },
   /** Half steps jumped a second. */
   rightJumps: { easy: 0, hard: 6, points: 22 },
   leftJumps: { easy: 0, hard: 10, points: 24 },
@@ -39,8 +39,8 @@ export const DIFFICULTY_TERMS = {
   breath: { easy: 5, hard: 20, points: 8 },
   /** Attacks of the left hand a second. */
   leftSpeed: { easy: 1, hard: 7, points: 22 },
-  rightBlack: { easy: 0.3, hard: 0.9, points: 6 },
-  leftBlack: { easy: 0.3, hard: 0.9, points: 6 },
+  rightBlack: { easy: 0.1, hard: 0.8, points: 10 },
+  leftBlack: { easy: 0.15, hard: 0.9, points: 8 },
   /** Notes in a chord, on average. */
   notes: { easy: 1, hard: 5, points: 8 },
 } as const satisfies Readonly<Record<string, TermRule>>;

@@ -92,13 +92,13 @@ function isWithin({ midis, spread }: Voicing, span: number): boolean {
 const CLUSTER = 4;
 
 /** True where three notes of a chord lie side by side. */
-export const isClustered = (midis: readonly number[]): boolean => midis.some((m, i) => i >= 2 && m - midis[i - 2] <= CLUSTER);
+const isClustered = (midis: readonly number[]): boolean => midis.some((m, i) => i >= 2 && m - midis[i - 2] <= CLUSTER);
 
 /** The lowest key on which a second may be the lowest interval of a chord: E3. */
 const LOWEST_SECOND = 52;
 
 /** True where the lowest interval of a chord is a second so low that it growls. */
-export const isLowSecond = (midis: readonly number[]): boolean =>
+const isLowSecond = (midis: readonly number[]): boolean =>
   midis.length > 1 && midis[1] - midis[0] <= 2 && midis[0] < LOWEST_SECOND;
 
 function stackUp(names: readonly NoteName[], octave: number): Pitch[] {
