@@ -223,6 +223,21 @@ test('the pianist’s own keys are pressed, named and kept, for one chord or whe
   await expect(stacks(page).nth(1)).not.toHaveAccessibleName(/G2, D3, Bb3/);
 });
 
+test('own keys are taken from a connected keyboard too', async ({ page }) => {
+  const device = await standInDevice(page);
+  await openSong(page, 'Lamps Across the Sound');
+  await page.keyboard.press('2');
+  await stacks(page).first().click();
+  await page.getByTestId('own-keys').click();
+  await device.plugIn();
+  await page.getByRole('button', { name: 'Use a connected keyboard' }).click();
+  await expect(page.getByText('or on Stand-in keys')).toBeVisible();
+  for (const pitch of ['G2', 'Bb2', 'D3']) await device.send(0x90, midiOf(pitch), 90);
+  await expect(page.getByText('G2 B♭2 D3: G minor.')).toBeVisible();
+  await page.getByRole('button', { name: 'Keep these keys' }).click();
+  await expect(stacks(page).first()).toHaveAccessibleName(/G2, Bb2, D3, your choice/);
+});
+
 test('a left hand lies an octave lower for a part, and dominants have the notes that are wished for', async ({ page }) => {
   await openSong(page, 'Lamps Across the Sound');
   await page.keyboard.press('2');

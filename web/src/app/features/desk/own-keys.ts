@@ -22,11 +22,18 @@ const MOST = 5;
     @if (listening()) {
       <p class="told" aria-live="polite">
         @if (pitches().length === 0) {
-          Press the keys of this chord below or on your keyboard. Press a key again to take it away.
+          Press the keys of this chord below{{ keys.device() ? ' or on ' + keys.device() : '' }}. Press a key again to take it
+          away.
         } @else {
           <jh-signs [text]="says()" />
         }
       </p>
+      @if (keys.device() === null) {
+        <button type="button" class="btn small" (click)="keys.connect()">Use a connected keyboard</button>
+      }
+      @if (keys.trouble(); as sentence) {
+        <p class="told" role="alert">{{ sentence }}</p>
+      }
       @if (pitches().length > 0) {
         <div class="acts">
           <button type="button" class="btn small main" (click)="keep(false)">Keep these keys</button>
@@ -46,6 +53,7 @@ const MOST = 5;
       margin: 8px 0;
     }
     .acts {
+      margin-top: 8px;
       display: flex;
       flex-wrap: wrap;
       gap: 8px;
@@ -59,6 +67,7 @@ export class OwnKeys {
   /** Keys that are to be kept: for this chord, or wherever it comes. */
   readonly kept = output<{ readonly pitches: readonly string[]; readonly everywhere: boolean }>();
   protected readonly words = inject(Words);
+  protected readonly keys = inject(KeyInput);
   private readonly desk = inject(DeskStore);
   private readonly key = computed(() => this.desk.arrangement()?.song.key ?? { tonic: 'C', mode: 'major' as const });
   protected readonly listening = linkedSignal<number, boolean>({ source: () => this.chord().at, computation: () => false });
@@ -73,11 +82,9 @@ export class OwnKeys {
   });
 
   constructor() {
-    inject(KeyInput)
-      .pressedKeys.pipe(takeUntilDestroyed())
-      .subscribe((midi) => {
-        if (this.listening()) this.press(midi);
-      });
+    this.keys.pressedKeys.pipe(takeUntilDestroyed()).subscribe((midi) => {
+      if (this.listening()) this.press(midi);
+    });
   }
 
   private press(midi: number): void {
