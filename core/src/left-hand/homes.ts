@@ -6,8 +6,8 @@ import { settleHome, type Homes, type Layered, type VoicingProblem } from './pro
 /** By how much a cost has to fall to be lower. */
 export const LOWER = 1e-6;
 
-/** Layers that may be walked through while homes are tried: songs of a page are searched to the end, the longest only in part. */
-const WALKED = 40_000;
+/** Steps that may be weighed while homes are tried: songs of a page are searched to the end, the longest only in part. */
+const WEIGHED = 1_200_000;
 
 /**
  * The chords of a song as the search for homes sees them, in figures alone. A chord that comes again in a repeated part stands once,
@@ -41,7 +41,7 @@ interface Way {
  * Settles for every symbol the keys that it has through the song, from which each strike that differs is charged. The search is by
  * bounds: where the cheapest way keeps a symbol's keys by itself there is nothing to settle, and where it does not, each of its voicings
  * is tried as its home with the other symbols still free, which never costs more than what follows from it. It finds the least cost over
- * all homes, unless a long song uses up what may be walked; then the best that was found stands. Of parts that come again it weighs
+ * all homes, unless a long song uses up what may be weighed; then the best that was found stands. Of parts that come again it weighs
  * what they cost by themselves, and not what leads from one time to the next.
  */
 export function settleHomes({ layers, step }: Pick<VoicingProblem, 'layers' | 'step'>, known: Homes = new Map()): void {
@@ -111,7 +111,7 @@ function leastHomes(chain: Chain, given: Settling): readonly number[] {
   const count = given.length;
   let best = firstHomes(chain, given);
   const near = narrowed(chain, best.cost);
-  let walks = Math.floor(WALKED / chain.links.length);
+  let walks = Math.floor(WEIGHED / near.steps.reduce((sum, table) => sum + table.length, 1));
   const homes = [...given];
   const walk = (): Way => {
     walks--;
@@ -201,10 +201,17 @@ function narrowed({ links, steps }: Chain, most: number): Chain {
       ids: kept[k].map((c) => l.ids[c]),
       own: Float64Array.from(kept[k], (c) => l.own[c]),
     })),
-    steps: steps.map((table, k) =>
-      k === 0 ? table : Float64Array.from(kept[k - 1].flatMap((from) => kept[k].map((to) => table[from * sizes[k] + to]))),
-    ),
+    steps: steps.map((table, k) => (k === 0 ? table : narrowedTable(table, kept[k - 1], kept[k], sizes[k]))),
   };
+}
+
+/** A table of steps without the choices that are left out on either side. */
+function narrowedTable(table: Float64Array, froms: readonly number[], tos: readonly number[], size: number): Float64Array {
+  if (froms.length * tos.length === table.length) return table;
+  const kept = new Float64Array(froms.length * tos.length);
+  let next = 0;
+  for (const from of froms) for (const to of tos) kept[next++] = table[from * size + to];
+  return kept;
 }
 
 /** What may be a symbol's home. */

@@ -252,8 +252,28 @@ function decision(
   // A chord with notes left out says little against a whole one: the nearest alternative of the same fullness does.
   const rival = others.find((o) => o.voicing.form === layersAt(problem, choices, i).form) ?? others[0];
   if (layers[i].pinned || layers[i].strike.restruck || !rival) return [];
-  const decided = against(problem, choices, i, rival, hands);
+  const decided = decidedAgainst(problem, choices, i, rival, hands);
   return decided ? [decided] : [];
+}
+
+/** What was decided on a way already, by the chord that lies for itself: the times of a repeated part are told alike. */
+const decidedOn = new WeakMap<readonly number[], Map<number, VoicingFact | null>>();
+
+function decidedAgainst(
+  problem: VoicingProblem,
+  choices: readonly number[],
+  i: number,
+  rival: Rival,
+  hands: Hands,
+): VoicingFact | null {
+  const { as } = problem.layers[i];
+  let known = decidedOn.get(choices);
+  if (!known) decidedOn.set(choices, (known = new Map<number, VoicingFact | null>()));
+  const told = known.get(as);
+  if (told !== undefined) return told;
+  const decided = against(problem, choices, i, rival, hands);
+  known.set(as, decided);
+  return decided;
 }
 
 /** What decides against a rival; null where the two differ in nothing that counts. */

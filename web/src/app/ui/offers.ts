@@ -18,6 +18,9 @@ export interface Offer {
   readonly plan?: Plan;
 }
 
+/** What tells lists of offers apart for who reads them. */
+const listed = (offers: readonly Offer[]): string => offers.map((o) => `${o.id} ${o.aside}`).join();
+
 /** A list of offers: one press hears an offer, the next keeps it. */
 @Component({
   selector: 'jh-offers',
@@ -49,7 +52,11 @@ export class Offers {
   readonly tried = output<readonly string[] | null>();
   readonly kept = output<Offer>();
   private readonly player = inject(Player);
-  protected readonly hearing = linkedSignal<readonly Offer[], string | null>({ source: this.offers, computation: () => null });
+  /** The offer that is heard, by its id; it stays so where the same offers come again, as after the rest of a long song was arranged. */
+  protected readonly hearing = linkedSignal<readonly Offer[], string | null>({
+    source: this.offers,
+    computation: (offers, before) => (before && listed(offers) === listed(before.source) ? before.value : null),
+  });
 
   protected press(offer: Offer): void {
     if (this.hearing() === offer.id) {
