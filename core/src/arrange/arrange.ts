@@ -1,5 +1,4 @@
 import { hardestOf } from '../difficulty/difficulty.js';
-import { findSections } from '../divide/sections.js';
 import { tempoCourse } from '../fills/close.js';
 import { dynamicMarks, type LoudStretch } from '../fills/dynamics.js';
 import { pedalPoints } from '../fills/pedal.js';
@@ -60,7 +59,7 @@ export function arrange(doc: Document, homes?: Homes): Arrangement {
     dynamics: dynamicMarks(loud),
     tempo: tempoCourse(song, bars, settings.close.slower),
     pedal: pedalPoints(left.chords, (at) => stretchAt(settings, at).pedal),
-    sections: findSections(song, stretches, settings),
+    sections: material.sections,
     hardest: hardestOf(parts),
     findings: [...material.findings, ...examined].sort((a, b) => (a.at ?? 0) - (b.at ?? 0)),
     homes: left.voicingPath.homes,

@@ -2,8 +2,8 @@ import { parseChord } from '../harmony/symbol.js';
 import { toneFor } from '../harmony/naming.js';
 import { findConflicts, notesOver, type NotesOver } from '../join/conflicts.js';
 import { isMuddy, muddiness } from '../left-hand/costs.js';
+import { momentsOf } from '../left-hand/spread.js';
 import { isPlayedAsVoiced, type VoicedChord } from '../left-hand/voice.js';
-import { grouped } from '../lists/grouped.js';
 import { midiOf, nameOf, type Pitch } from '../pitch/pitch.js';
 import { KEYBOARDS, spanOf, type Hands } from '../song/decisions.js';
 import { placeOf } from '../time/bars.js';
@@ -102,9 +102,7 @@ const widthOf = (midis: readonly number[]): number => midis[midis.length - 1] - 
 
 /** The keys that a chord asks of the hand at once, bottom-up: all of them, or what its texture strikes moment by moment. */
 function keysTogether({ pitches, struck, spread }: VoicedChord): readonly (readonly Pitch[])[] {
-  if (spread !== 'together') return [pitches];
-  const moments = grouped(struck, (n) => n.at);
-  return [...moments.values()].map((notes) => notes.map((n) => n.pitch).sort((a, b) => midiOf(a) - midiOf(b)));
+  return spread === 'together' ? momentsOf(struck).map((m) => m.pitches) : [pitches];
 }
 
 /** Ways out that lower the figure which a finding speaks of: for a chord that is struck as it was voiced. */

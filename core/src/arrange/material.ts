@@ -1,6 +1,6 @@
 import { divide, type Stretch } from '../divide/divide.js';
 import { exactRepeats, findRepeats, type ExactRepeat, type FormEntry } from '../divide/repeats.js';
-import { findSections } from '../divide/sections.js';
+import { findSections, type Section } from '../divide/sections.js';
 import { chordPlaces } from '../left-hand/timing.js';
 import type { TimedSpan } from '../left-hand/strikes.js';
 import { chordSpans, type Song } from '../song/song.js';
@@ -29,8 +29,8 @@ export interface Material {
   /** The song with what is played. */
   readonly song: Song;
   readonly spans: readonly TimedSpan[];
-  /** Where its sections begin, how each part takes up an earlier one, and the stretches that come again exactly. */
-  readonly sections: readonly Ticks[];
+  /** Its named sections, how each part takes up an earlier one, and the stretches that come again exactly. */
+  readonly sections: readonly Section[];
   readonly form: readonly FormEntry[];
   readonly repeats: readonly ExactRepeat[];
   readonly findings: readonly Finding[];
@@ -51,7 +51,7 @@ export function materialOf(given: Song, settings: Settings): Material {
   return {
     bars,
     form,
-    sections: findSections(given, stretches, settings).map((s) => s.start),
+    sections: findSections(given, stretches, settings),
     repeats: exactRepeats(stretches.map((s, i) => ({ ...s, repeats: form[i].repeats }))),
     stretches,
     ends,

@@ -58,7 +58,7 @@ export function partsOf(
           ? cut.sung[i].map((c) => ({ ...c, pitch: c.pitches[c.pitches.length - 1], lyric: null }))
           : melody,
       chords: chords.map((c) => (c.dressed ? { ...c, struck: c.dressed.notes } : c)),
-      moves: places.slice(1).map((p) => ({ at: p.start, pitch: p.first })),
+      moves: places.slice(1).map((p) => p.first),
       stretches: cut.wide[i].length,
     };
     return {

@@ -36,7 +36,7 @@ export interface SchoolPrice {
 export function schoolPrices(doc: Document, arrangement: Arrangement, { start, end }: Scope): SchoolPrice[] {
   const { song, bars, strikes } = arrangement;
   const spans = chordSpans(song);
-  const sections = arrangement.sections.map((s) => s.start);
+  const { sections } = arrangement;
   const wishes = voicingWishes(settingsOf(doc), { spans, sections, repeats: exactRepeats(arrangement.parts) });
   const inside = (at: Ticks) => at >= start && at < end;
   const comfortable = spanOf(doc.hands, 'left').comfortable;

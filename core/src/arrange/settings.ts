@@ -1,4 +1,5 @@
 import { singAlongBass } from '../fills/sing-along.js';
+import type { Section } from '../divide/sections.js';
 import type { ExactRepeat } from '../divide/repeats.js';
 import type { DominantNotes } from '../catalogue/schools/thinned.js';
 import { parseChord } from '../harmony/symbol.js';
@@ -140,7 +141,7 @@ export function stretchAt({ stretches }: Pick<Settings, 'stretches'>, at: Ticks)
 /** What the left hand is given beside its chords: the song's own form. */
 interface Form {
   readonly spans: readonly TimedSpan[];
-  readonly sections: readonly Ticks[];
+  readonly sections: readonly Pick<Section, 'start'>[];
   readonly repeats: readonly ExactRepeat[];
 }
 
@@ -157,7 +158,7 @@ export function voicingWishes(settings: Settings, { spans, sections, repeats }: 
     hands,
     pins,
     fingers,
-    sections,
+    sections: sections.map((s) => s.start),
     repeats,
     homes,
     schoolAt: (at) => {

@@ -56,8 +56,8 @@ export interface PartLoad {
   readonly key: Key;
   readonly melody: readonly MelodyNote[];
   readonly chords: readonly VoicedChord[];
-  /** Where the right hand shifts or crosses, in the part. */
-  readonly moves: readonly { readonly at: Ticks; readonly pitch: Pitch }[];
+  /** The notes to which the right hand shifts or crosses, in the part. */
+  readonly moves: readonly Pitch[];
   /** Grips or pairs of notes of the right hand past its comfortable span. */
   readonly stretches: number;
   /** Jumps of both hands, in the part and into it. */
@@ -122,7 +122,7 @@ function rightTerms(part: PartLoad, bars: readonly Bar[]): Term[] {
   const breath = longestRun(melody, bars);
   const leaps = leapsInRows(melody, bars);
   const foreign = melody.filter((n) => !inScale(n.pitch, part.key)).length;
-  const turns = part.moves.filter((m) => isBlackKey(midiOf(m.pitch))).length;
+  const turns = part.moves.filter((p) => isBlackKey(midiOf(p))).length;
   return [
     term('leaps', leaps / seconds, { code: 'difficulty.leaps', leaps }),
     term('accidentals', foreign / melody.length, { code: 'difficulty.accidentals', notes: foreign }),
@@ -137,6 +137,10 @@ function rightTerms(part: PartLoad, bars: readonly Bar[]): Term[] {
   ];
 }
 
+/** True where a line rests for half a beat or more between two of its notes. */
+const restsBetween = (before: MelodyNote, next: MelodyNote, bars: readonly Bar[]): boolean =>
+  (next.at - before.at - before.length) * 2 >= beatTicks(barAt(bars, before.at).meter);
+
 /** Half steps from which a step of the tune is a leap: a fourth. */
 const LEAP = 5;
 
@@ -150,8 +154,7 @@ function leapsInRows(melody: readonly MelodyNote[], bars: readonly Bar[]): numbe
   };
   melody.slice(1).forEach((note, i) => {
     const before = melody[i];
-    const rests = (note.at - before.at - before.length) * 2 >= beatTicks(barAt(bars, before.at).meter);
-    if (!rests && Math.abs(midiOf(note.pitch) - midiOf(before.pitch)) >= LEAP) row++;
+    if (!restsBetween(before, note, bars) && Math.abs(midiOf(note.pitch) - midiOf(before.pitch)) >= LEAP) row++;
     else close();
   });
   close();
@@ -189,7 +192,7 @@ function longestRun(melody: readonly MelodyNote[], bars: readonly Bar[]): { tick
     const end = note.at + note.length;
     const next = melody[i + 1];
     const held = note.length >= 2 * beatTicks(meter);
-    if (next && !held && (next.at - end) * 2 < beatTicks(meter)) return;
+    if (next && !held && !restsBetween(note, next, bars)) return;
     const ticks = (held ? note.at : end) - from;
     if (ticks > best.ticks) best = { ticks, counts: Math.round(ticks / countTicks(meter)) };
     if (next) from = next.at;

@@ -1,6 +1,6 @@
 import { pitchClass, transposeName, type NoteName } from '../pitch/pitch.js';
 import { scaleOf, type Key } from './key.js';
-import { intervalOf, plainRoot, transposeSymbol } from './naming.js';
+import { intervalOf, plainRoot, renamedSymbol, transposeSymbol } from './naming.js';
 import { parseChord, type Chord } from './symbol.js';
 
 /** Kinds of chord that another can be turned into, and moves of the whole chord. */
@@ -88,13 +88,7 @@ export function chordChanges(chord: Chord): ChordChange[] {
 const PLAINER: Readonly<Record<string, NoteName>> = { Cb: 'B', Fb: 'E', 'E#': 'F', 'B#': 'C' };
 
 /** A symbol with a root and a bass that are read at sight: a half step over B♭ minor is B minor. */
-function readable(symbol: string): string {
-  const chord = parseChord(symbol);
-  if (chord.kind !== 'chord') return symbol;
-  const kind = chord.text.slice(chord.root.length).replace(/\/\s*[A-G][b#]?$/, '');
-  const name = (note: NoteName) => PLAINER[note] ?? note;
-  return name(chord.root) + kind + (chord.bass ? `/${name(chord.bass)}` : '');
-}
+const readable = (symbol: string): string => renamedSymbol(symbol, (name) => PLAINER[name] ?? name);
 
 const kindOf = (chord: Chord) => `${chord.root} ${chord.tones.map((t) => t.interval).join(' ')}`;
 

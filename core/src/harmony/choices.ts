@@ -1,3 +1,4 @@
+import { KEY_NAMES } from '../pitch/note-names.js';
 import { pitchClass, type NoteName } from '../pitch/pitch.js';
 import type { Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
@@ -153,8 +154,6 @@ function closingChords(tune: readonly TuneNote[], chords: readonly StandingChord
   return closing;
 }
 
-const NAMES = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
-
 /** Share of the tune's weight below which a note is not worth naming. */
 const WORTH_NAMING = 0.15;
 
@@ -165,7 +164,7 @@ function chordReason(chord: KeyChord, { slot, before, next, ends }: Surroundings
   const heard = [...slot.weights.keys()]
     .filter((pc) => slot.weights[pc] > WORTH_NAMING * all)
     .sort((a, b) => slot.weights[b] - slot.weights[a]);
-  const name = (pc: number) => chord.chord.tones.find((t) => pitchClass(t.name) === pc)?.name ?? NAMES[pc];
+  const name = (pc: number) => chord.chord.tones.find((t) => pitchClass(t.name) === pc)?.name ?? KEY_NAMES[pc];
   const inside = heard.filter((pc) => costs[pc] === 0).map(name);
   const outside = heard.filter((pc) => costs[pc] > 0).map(name);
   const facts: ChordFact[] = [];

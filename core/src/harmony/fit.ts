@@ -36,7 +36,7 @@ export interface Slot {
 }
 
 /** Half steps that count as a step. */
-const STEP = 2;
+export const STEP = 2;
 
 /** True for a note that only passes: shorter than a beat, off the strong places, and next to a neighbour by step. */
 export function isPassing(tune: readonly TuneNote[], i: number, bars: readonly Bar[]): boolean {

@@ -100,14 +100,16 @@ export function nameWithMelody(chord: Chord, melody: NoteName): string | null {
 }
 
 /** Moves a chord symbol by an interval, its slash bass with it; text that is no chord stays as it is. */
-export function transposeSymbol(text: string, interval: string): string {
+export const transposeSymbol = (text: string, interval: string): string =>
+  renamedSymbol(text, (name) => plainRoot(transposeName(name, interval)));
+
+/** A chord symbol with its root and its slash bass under other names; text that is no chord stays as it is. */
+export function renamedSymbol(text: string, rename: (name: NoteName) => NoteName): string {
   const chord = parseChord(text);
   if (chord.kind !== 'chord') return text;
-  const moved = plainRoot(transposeName(chord.root, interval));
   const slash = /\/\s*[A-G][b#]?$/.exec(chord.text);
   const suffix = chord.text.slice(chord.root.length, slash ? slash.index : undefined);
-  const bass = chord.bass ? `/${plainRoot(transposeName(chord.bass, interval))}` : '';
-  return moved + suffix + bass;
+  return rename(chord.root) + suffix + (chord.bass ? `/${rename(chord.bass)}` : '');
 }
 
 /** A root that lead sheets write: double signs give way to the plain name of the key. */

@@ -1,4 +1,4 @@
-import { isPassing } from '../harmony/fit.js';
+import { isPassing, STEP } from '../harmony/fit.js';
 import { intervalOf, toneFor } from '../harmony/naming.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
 import type { VoicedChord } from '../left-hand/voice.js';
@@ -78,9 +78,6 @@ function soundingWith({ at, struck }: VoicedChord, chord: Chord, note: MelodyNot
   const sounding = struck.filter((s) => s.at < from + lasts && from < s.at + s.length).map((s) => s.pitch);
   return [...new Set(sounding)].filter((p) => toneFor(chord, nameOf(p)) !== null || chord.bass === nameOf(p));
 }
-
-/** Most half steps of a step of the scale. */
-const STEP = 2;
 
 /** True for a note off the strong counts that goes by step from one note of the chord to another, or to the same. */
 function passesThrough(tune: readonly MelodyNote[], i: number, { symbol }: VoicedChord, strong: boolean): boolean {

@@ -1,3 +1,4 @@
+import { momentsOf, type Moment } from '../left-hand/spread.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, type Pitch } from '../pitch/pitch.js';
 import type { HandPlace } from '../right-hand/positions.js';
@@ -27,9 +28,7 @@ export function isHardJump({ distance, seconds }: Jump): boolean {
 }
 
 /** Keys that the left hand strikes together. */
-interface LeftStrike {
-  readonly at: Ticks;
-  readonly pitches: readonly Pitch[];
+interface LeftStrike extends Moment {
   /** True where it belongs to a pattern, whose notes may lie under one hand. */
   readonly patterned: boolean;
 }
@@ -60,12 +59,10 @@ const spanOf = (pitches: readonly Pitch[]): number => {
 
 /** What a chord strikes: its keys at once, or those of its pattern moment by moment. */
 function strikesIn({ at, pitches, struck, spread }: VoicedChord): LeftStrike[] {
-  const moments = [...new Set(struck.map((n) => n.at))].sort((a, b) => a - b);
-  if (spread !== 'together' || moments.length === 0) return [{ at, pitches, patterned: false }];
-  return moments.map((moment) => {
-    const keys = struck.filter((n) => n.at === moment).map((n) => n.pitch);
-    return { at: moment, pitches: keys.sort((a, b) => midiOf(a) - midiOf(b)), patterned: moments.length > 1 };
-  });
+  const moments = spread === 'together' ? momentsOf(struck) : [];
+  return moments.length === 0
+    ? [{ at, pitches, patterned: false }]
+    : moments.map((m) => ({ ...m, patterned: moments.length > 1 }));
 }
 
 /** Every move of the right hand to another place that no finger bridges. */

@@ -1,7 +1,7 @@
 import { VOICING_COSTS } from './costs.js';
 import { cheapestThrough } from './path.js';
 import type { Pitch } from '../pitch/pitch.js';
-import { settleHome, type Homes, type Layered, type VoicingProblem } from './problem.js';
+import { settleHome, symbolId, type Homes, type Layered, type VoicingProblem } from './problem.js';
 
 /** By how much a cost has to fall to be lower. */
 export const LOWER = 1e-6;
@@ -44,18 +44,15 @@ interface Way {
  * all homes, unless a long song uses up what may be weighed; then the best that was found stands. Of parts that come again it weighs
  * what they cost by themselves, and not what leads from one time to the next.
  */
-export function settleHomes({ layers, step }: Pick<VoicingProblem, 'layers' | 'step'>, known: Homes = new Map()): void {
+export function settleHomes({ layers, tables }: Pick<VoicingProblem, 'layers' | 'tables'>, known: Homes = new Map()): void {
   const symbols = bySymbol(layers, known);
   if (symbols.length === 0) return;
   const given = symbols.map(([i]) => indexOf(layers[i].free.voicings, known.get(symbolId(layers[i]))));
-  const homes = leastHomes(chainOf(layers, step, symbols), given);
+  const homes = leastHomes(chainOf(layers, tables, symbols), given);
   symbols.forEach((places, k) => {
     for (const i of places) settleHome(layers[i], layers[i].free.voicings[homes[k]]);
   });
 }
-
-/** What tells the voicings of a symbol from those of others. */
-const symbolId = ({ chord, school, wish }: Layered): string => `${school} ${wish.dominants} ${wish.octave} ${chord.text}`;
 
 /** The keys that symbols have through a song, once they are settled. */
 export const homesIn = (layers: readonly Layered[]): Homes =>
@@ -81,7 +78,7 @@ function bySymbol(layers: readonly Layered[], known: Homes): number[][] {
     .sort((a, b) => b.length - a.length);
 }
 
-function chainOf(layers: readonly Layered[], step: VoicingProblem['step'], symbols: readonly (readonly number[])[]): Chain {
+function chainOf(layers: readonly Layered[], tables: readonly Float64Array[], symbols: readonly (readonly number[])[]): Chain {
   const symbolOf = new Int32Array(layers.length).fill(-1);
   symbols.forEach((places, k) => places.forEach((i) => (symbolOf[i] = k)));
   const firsts = layers.flatMap((l, i) => (l.as === i ? [i] : []));
@@ -98,10 +95,10 @@ function chainOf(layers: readonly Layered[], step: VoicingProblem['step'], symbo
     if (k === 0) return new Float64Array();
     const before = firsts[k - 1];
     const follows = layers[i].times.filter((t) => t > 0 && layers[t - 1].as === before);
-    const [from, to] = [layers[before].voicings.length, layers[i].voicings.length];
-    const table = new Float64Array(from * to);
-    for (const t of follows) for (let f = 0; f < from; f++) for (let c = 0; c < to; c++) table[f * to + c] += step(t, f, c);
-    return table;
+    if (follows.length === 1) return tables[follows[0]];
+    const sum = new Float64Array(layers[before].voicings.length * layers[i].voicings.length);
+    for (const t of follows) tables[t].forEach((cost, c) => (sum[c] += cost));
+    return sum;
   });
   return { links, steps };
 }

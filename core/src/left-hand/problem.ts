@@ -87,6 +87,8 @@ export type TransitionCost = (i: number, from: number, to: number) => number;
 export interface VoicingProblem {
   readonly layers: readonly Layered[];
   readonly step: TransitionCost;
+  /** The same in tables, one for the way into each layer, its own choices varying fastest; equal pairs of chords share theirs. */
+  readonly tables: readonly Float64Array[];
   /** What each semitone of motion is weighed with. */
   readonly motionWeight: number;
 }
@@ -100,7 +102,7 @@ export function voicingProblem(strikes: readonly Strike[], melody: readonly Melo
 /** A problem with its motion weighed anew. */
 export const weighed = (layers: readonly Layered[], motionWeight: number): VoicingProblem => ({
   layers,
-  step: stepCosts(layers, motionWeight),
+  ...stepCosts(layers, motionWeight),
   motionWeight,
 });
 
@@ -123,15 +125,15 @@ function buildLayers(strikes: readonly Strike[], melody: readonly MelodyNote[], 
     for (let i = from; i < melody.length && melody[i].at < end; i++) lowest = Math.min(lowest, midiOf(melody[i].pitch));
     const school = wishes.schoolAt(strike.at);
     const wish = wishes.wishAt?.(strike.at) ?? USUAL_VOICING;
-    const costed = (voicings: readonly Voicing[]) => ({
+    const under = ({ voicings, costs }: Priced): Priced => ({
       voicings,
-      costs: Float64Array.from(voicings, (v) => ownCost(v, lowest, hands, school, wish)),
+      costs: costs.map((cost, c) => cost + tuneCost(voicings[c], lowest)),
     });
-    const { own: ownVoicings, all } = candidates(chord, school, wish);
-    const own = costed(ownVoicings);
-    const free = school === 'close' ? own : costed(all);
+    const laid = candidates(chord, school, wish);
+    const own = under(laid.own);
+    const free = laid.all === laid.own ? own : under(laid.all);
     const pin = pins.get(strike.writtenAt);
-    const kept = pin ? costed([pinnedTo(chord, pin, free.voicings)]) : own;
+    const kept = pin ? under(priced([pinnedTo(chord, pin, free.voicings)], hands, school, wish)) : own;
     const repeat = repeatAt(repeats, strike.at);
     const first =
       repeat && !pin && wishes.bassAt(strike.at) === 'free' ? byPlace.get(strike.at - repeat.start + repeat.of) : undefined;
@@ -184,28 +186,48 @@ function chargeVoicings(layer: Layered, charge: (v: Voicing) => number): void {
     });
 }
 
+/** Voicings with what each costs. */
+interface Priced {
+  readonly voicings: readonly Voicing[];
+  readonly costs: Float64Array;
+}
+
+/** Voicings with what each costs by itself, wherever the tune lies. */
+const priced = (voicings: readonly Voicing[], hands: Hands, school: School, wish: VoicingWish): Priced => ({
+  voicings,
+  costs: Float64Array.from(voicings, (v) => {
+    let cost = 0;
+    shapeTerms(v, hands, school, wish, (_, c) => {
+      cost += c;
+    });
+    return cost;
+  }),
+});
+
+/** What tells the voicings of a symbol from those of others. */
+export const symbolId = ({ chord, school, wish }: Pick<Layered, 'chord' | 'school' | 'wish'>): string =>
+  `${school} ${wish.dominants} ${wish.octave} ${chord.text}`;
+
 /** What each chord of a song may be played as, worked out once: in its school, and with the nearest inversions beside them. */
 function candidatesFor(hands: Hands) {
-  const known = new Map<string, { readonly own: readonly Voicing[]; readonly all: readonly Voicing[] }>();
+  const known = new Map<string, { readonly own: Priced; readonly all: Priced }>();
   return (chord: Chord, school: School, wish: VoicingWish) => {
-    const id = `${school} ${wish.dominants} ${wish.octave} ${chord.text}`;
+    const id = symbolId({ chord, school, wish });
     const have = known.get(id);
     if (have) return have;
-    const own = voicingsFor(chord, hands, school, wish);
-    const all = school === 'close' ? own : withNearest(own, voicingsFor(chord, hands, 'close', wish));
+    const voicings = voicingsFor(chord, hands, school, wish);
+    const own = priced(voicings, hands, school, wish);
+    const all =
+      school === 'close' ? own : priced(withNearest(voicings, voicingsFor(chord, hands, 'close', wish)), hands, school, wish);
     const found = { own, all };
     known.set(id, found);
     return found;
   };
 }
 
-/** Sets the keys that a layer's symbol has through the song: every other voicing is charged. Null lets it free again. */
-export function settleHome(layer: Layered, home: Voicing | null): void {
-  const cost = VOICING_COSTS.otherShape;
-  const { home: before } = layer;
-  if (home === before) return;
-  const charged = (of: Voicing | null, v: Voicing) => (of !== null && v !== of ? cost : 0);
-  chargeVoicings(layer, (v) => charged(home, v) - charged(before, v));
+/** Settles the keys that a layer's symbol has through the song: every other voicing is charged from now on. */
+export function settleHome(layer: Layered, home: Voicing): void {
+  chargeVoicings(layer, (v) => (v === home ? 0 : VOICING_COSTS.otherShape));
   layer.home = home;
 }
 
@@ -222,10 +244,9 @@ function pinnedTo(chord: Chord, keys: readonly Pitch[], voicings: readonly Voici
   return voicings.find((v) => v.midis.join() === pin.midis.join()) ?? pin;
 }
 
-/** What a voicing costs by itself, term by term, `lowest` being the lowest melody key that sounds with it. */
-function ownTerms(
+/** What a voicing costs by itself, term by term, wherever the tune lies. */
+function shapeTerms(
   voicing: Voicing,
-  lowest: number,
   hands: Hands,
   school: School,
   wish: VoicingWish,
@@ -244,22 +265,21 @@ function ownTerms(
   add('muddy', VOICING_COSTS.muddy * muddiness(midis));
   add('drift', VOICING_COSTS.drift * Math.max(0, homeLow - middle, middle - homeHigh));
   if (isBlackKey(top)) add('blackThumb', VOICING_COSTS.blackThumb);
-  if (top >= lowest) add('crossesTune', VOICING_COSTS.crossesTune + top - lowest);
-  else if (lowest - top < CLEAR_OF_TUNE) add('nearTune', VOICING_COSTS.nearTune);
 }
+
+/** What a voicing costs for how its top lies to the lowest key of the tune that sounds with it. */
+function tuneTerm({ midis }: Voicing, lowest: number): { readonly term: 'crossesTune' | 'nearTune'; readonly cost: number } {
+  const top = midis[midis.length - 1];
+  if (top >= lowest) return { term: 'crossesTune', cost: VOICING_COSTS.crossesTune + top - lowest };
+  return { term: 'nearTune', cost: lowest - top < CLEAR_OF_TUNE ? VOICING_COSTS.nearTune : 0 };
+}
+
+const tuneCost = (voicing: Voicing, lowest: number): number => tuneTerm(voicing, lowest).cost;
 
 /** Where the middle of a chord lies at no cost, lowest and highest key. */
 function homeOf(school: School, { octave }: VoicingWish): readonly [low: number, high: number] {
   const { home } = SCHOOL_RULES[school];
   return [home.low + 12 * octave, home.high + 12 * octave];
-}
-
-function ownCost(voicing: Voicing, lowest: number, hands: Hands, school: School, wish: VoicingWish): number {
-  let cost = 0;
-  ownTerms(voicing, lowest, hands, school, wish, (_, c) => {
-    cost += c;
-  });
-  return cost;
 }
 
 /** What a voicing costs at its place between its neighbours, term by term. The sum is what the search weighed. */
@@ -272,7 +292,8 @@ export function termsAt(
   const { lowest, school, wish, strike, bass, edge, home } = layers[i];
   const { before, here, after } = around;
   const terms: TermCost[] = [];
-  ownTerms(here, lowest, hands, school, wish, (term, cost) => terms.push({ term, where: 'here', cost }));
+  shapeTerms(here, hands, school, wish, (term, cost) => terms.push({ term, where: 'here', cost }));
+  terms.push({ ...tuneTerm(here, lowest), where: 'here' });
   if (isTurned(here)) for (const e of edge) terms.push({ ...e, where: 'here' });
   if (home !== null && here !== home) terms.push({ term: 'otherShape', cost: VOICING_COSTS.otherShape, where: 'here' });
   if (before)
@@ -287,13 +308,13 @@ export function termsAt(
 }
 
 /** Transition costs, worked out once for each pair of chords. */
-function stepCosts(layers: readonly Layered[], weight: number): TransitionCost {
-  const tables = new Map<readonly Voicing[], Map<string, Map<readonly Voicing[], Float64Array>>>();
+function stepCosts(layers: readonly Layered[], weight: number): Pick<VoicingProblem, 'step' | 'tables'> {
+  const known = new Map<readonly Voicing[], Map<string, Map<readonly Voicing[], Float64Array>>>();
   const tableFor = (a: Layered, b: Layered): Float64Array => {
     const same = a.strike.symbol === b.strike.symbol;
     const kind = `${same} ${b.bass}`;
-    let kinds = tables.get(a.voicings);
-    if (!kinds) tables.set(a.voicings, (kinds = new Map<string, Map<readonly Voicing[], Float64Array>>()));
+    let kinds = known.get(a.voicings);
+    if (!kinds) known.set(a.voicings, (kinds = new Map<string, Map<readonly Voicing[], Float64Array>>()));
     let row = kinds.get(kind);
     if (!row) kinds.set(kind, (row = new Map<readonly Voicing[], Float64Array>()));
     let table = row.get(b.voicings);
@@ -305,8 +326,8 @@ function stepCosts(layers: readonly Layered[], weight: number): TransitionCost {
     }
     return table;
   };
-  const byIndex = layers.map((layer, i) => (i === 0 ? new Float64Array() : tableFor(layers[i - 1], layer)));
-  return (i, from, to) => byIndex[i][from * layers[i].voicings.length + to];
+  const tables = layers.map((layer, i) => (i === 0 ? new Float64Array() : tableFor(layers[i - 1], layer)));
+  return { tables, step: (i, from, to) => tables[i][from * layers[i].voicings.length + to] };
 }
 
 /** The middle of a chord, between its lowest and its highest key. */

@@ -1,4 +1,5 @@
-import type { Pitch } from '../pitch/pitch.js';
+import { grouped } from '../lists/grouped.js';
+import { midiOf, type Pitch } from '../pitch/pitch.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../time/ticks.js';
 import type { Voicing } from './candidates.js';
 import type { Strike } from './strikes.js';
@@ -42,3 +43,15 @@ export function struckNotes(
     return { pitch, at, length: k === 0 && spread !== 'together' ? late(1) : end - at };
   });
 }
+
+/** Keys that are struck together, bottom-up. */
+export interface Moment {
+  readonly at: Ticks;
+  readonly pitches: readonly Pitch[];
+}
+
+/** What is struck moment by moment, in order. */
+export const momentsOf = (struck: readonly Pick<StruckNote, 'at' | 'pitch'>[]): Moment[] =>
+  [...grouped(struck, (n) => n.at)]
+    .sort(([a], [b]) => a - b)
+    .map(([at, notes]) => ({ at, pitches: notes.map((n) => n.pitch).sort((a, b) => midiOf(a) - midiOf(b)) }));

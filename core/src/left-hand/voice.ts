@@ -96,6 +96,21 @@ export interface LeftHand {
 
 const ALTERNATIVES = 5;
 
+/** What is worked out once for a chord on a way through a problem: all times of a repeated part are told alike. */
+function oncePerChord<T>(): (problem: VoicingProblem, choices: readonly number[], i: number, make: () => T) => T {
+  const ways = new WeakMap<readonly number[], Map<number, T>>();
+  return ({ layers }, choices, i, make) => {
+    const { as } = layers[i];
+    let known = ways.get(choices);
+    if (!known) ways.set(choices, (known = new Map<number, T>()));
+    const have = known.get(as);
+    if (have !== undefined) return have;
+    const made = make();
+    known.set(as, made);
+    return made;
+  };
+}
+
 /**
  * Voices every strike for the left hand in the schools that are wished for: the exact minimum of the cost table over
  * the whole song, pinned chords being fixed points. Nearest inversions never travel more than root positions would:
@@ -252,29 +267,12 @@ function decision(
   // A chord with notes left out says little against a whole one: the nearest alternative of the same fullness does.
   const rival = others.find((o) => o.voicing.form === layersAt(problem, choices, i).form) ?? others[0];
   if (layers[i].pinned || layers[i].strike.restruck || !rival) return [];
-  const decided = decidedAgainst(problem, choices, i, rival, hands);
+  const decided = decidedOn(problem, choices, i, () => against(problem, choices, i, rival, hands));
   return decided ? [decided] : [];
 }
 
-/** What was decided on a way already, by the chord that lies for itself: the times of a repeated part are told alike. */
-const decidedOn = new WeakMap<readonly number[], Map<number, VoicingFact | null>>();
-
-function decidedAgainst(
-  problem: VoicingProblem,
-  choices: readonly number[],
-  i: number,
-  rival: Rival,
-  hands: Hands,
-): VoicingFact | null {
-  const { as } = problem.layers[i];
-  let known = decidedOn.get(choices);
-  if (!known) decidedOn.set(choices, (known = new Map<number, VoicingFact | null>()));
-  const told = known.get(as);
-  if (told !== undefined) return told;
-  const decided = against(problem, choices, i, rival, hands);
-  known.set(as, decided);
-  return decided;
-}
+/** What was decided on a way already. */
+const decidedOn = oncePerChord<VoicingFact | null>();
 
 /** What decides against a rival; null where the two differ in nothing that counts. */
 function against(
@@ -389,19 +387,10 @@ interface Ranked {
   readonly cost: number;
 }
 
-/** What was ranked on a way already, by the chord that lies for itself. */
-const rankedOn = new WeakMap<readonly number[], Map<number, readonly Ranked[]>>();
+/** What was ranked on a way already. */
+const rankedOn = oncePerChord<readonly Ranked[]>();
 
 /** The best other voicings of a chord, everything else staying as it is. In a part that comes again it changes in all its times. */
-function rankedOthers(problem: VoicingProblem, choices: readonly number[], i: number): readonly Ranked[] {
-  const { as } = problem.layers[i];
-  let known = rankedOn.get(choices);
-  if (!known) rankedOn.set(choices, (known = new Map<number, readonly Ranked[]>()));
-  let ranked = known.get(as);
-  if (!ranked) known.set(as, (ranked = rankOthers(problem, choices, i)));
-  return ranked;
-}
-
 function rankOthers({ layers, step, motionWeight }: VoicingProblem, choices: readonly number[], i: number): readonly Ranked[] {
   const { school, times } = layers[i];
   const current = layers[i].voicings[choices[i]];
@@ -443,7 +432,7 @@ function alternatives(problem: VoicingProblem, choices: readonly number[], i: nu
   const { layers } = problem;
   const { chord, strike } = layers[i];
   const before = i > 0 ? layers[i - 1].voicings[choices[i - 1]] : null;
-  return rankedOthers(problem, choices, i).map(({ v, cost }): Rival => {
+  return rankedOn(problem, choices, i, () => rankOthers(problem, choices, i)).map(({ v, cost }): Rival => {
     const bottom = nameOf(v.pitches[0]);
     const shape = shapeIn(chord, v);
     const alternative: Alternative = {

@@ -4,6 +4,9 @@ import type { NoteName } from './pitch.js';
 export const NOTE_NAMES = ['letters', 'solfege', 'german'] as const;
 export type NoteNames = (typeof NOTE_NAMES)[number];
 
+/** The names by which keys are usually called, from C up. */
+export const KEY_NAMES: readonly NoteName[] = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
+
 const SOLFEGE: Readonly<Record<string, string>> = { C: 'do', D: 're', E: 'mi', F: 'fa', G: 'sol', A: 'la', B: 'si' };
 
 /** The German names that are not made of the letter and its ending. */

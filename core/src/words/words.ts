@@ -4,14 +4,11 @@ import { midiOf, nameOf, pitchAt, pitchClass, type Pitch } from '../pitch/pitch.
 import { EN } from './en/index.js';
 import { INTERVALS, INVERSIONS, NUMBERS, degree, pianoKey, quality } from './en/music.js';
 import type { Fact } from './fact.js';
-import { noteIn, type NoteNames } from '../pitch/note-names.js';
+import { KEY_NAMES, noteIn, type NoteNames } from '../pitch/note-names.js';
 import type { Speech } from './speech.js';
 import { capital } from './text.js';
 
 const NUMBER = new Intl.NumberFormat('en', { maximumFractionDigits: 2 });
-
-/** The plain names of keys, for notes that are written with two signs. */
-const PLAIN = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'] as const;
 
 /** True for a name with two signs, which only readers of scores need. */
 const hasTwoSigns = (name: string): boolean => /(bb|##)$/.test(name);
@@ -21,7 +18,7 @@ const hasTwoSigns = (name: string): boolean => /(bb|##)$/.test(name);
  * unless the exact name is wished for; the staff always has the exact one.
  */
 export function wordsWith(names: NoteNames, exact = false): Speech {
-  const plainly = (name: string) => (hasTwoSigns(name) && !exact ? PLAIN[pitchClass(name)] : name);
+  const plainly = (name: string) => (hasTwoSigns(name) && !exact ? KEY_NAMES[pitchClass(name)] : name);
   const note = (name: string) => noteIn(names, plainly(name));
   const pitch = (p: Pitch) => {
     const key = hasTwoSigns(nameOf(p)) && !exact ? pitchAt(plainly(nameOf(p)), midiOf(p)) : p;

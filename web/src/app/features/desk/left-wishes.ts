@@ -6,7 +6,7 @@ import { Choice } from '../../ui/choice';
 
 const OCTAVES = [
   { id: '-1', text: 'down' },
-  { id: '0', text: 'as it lies' },
+  { id: '0', text: 'usual' },
   { id: '1', text: 'up' },
 ] as const;
 
