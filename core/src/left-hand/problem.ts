@@ -225,9 +225,11 @@ function candidatesFor(hands: Hands) {
   };
 }
 
-/** Settles the keys that a layer's symbol has through the song: every other voicing is charged from now on. */
+/** Settles the keys that a layer's symbol has through the song, in place of others: every other voicing is charged from now on. */
 export function settleHome(layer: Layered, home: Voicing): void {
-  chargeVoicings(layer, (v) => (v === home ? 0 : VOICING_COSTS.otherShape));
+  const { home: before } = layer;
+  const charged = (of: Voicing | null, v: Voicing) => (of !== null && v !== of ? VOICING_COSTS.otherShape : 0);
+  chargeVoicings(layer, (v) => charged(home, v) - charged(before, v));
   layer.home = home;
 }
 
