@@ -79,6 +79,7 @@ test('a fill is heard in its place, kept, shown and carried to the repeats; or r
   await page.getByRole('button', { name: 'Change those too' }).click();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('heading', { name: 'Part 3' })).toBeVisible();
   await expect(pebbles).toHaveCount(4);
   await page.getByTestId('room').first().focus();
   await page.keyboard.press('Enter');
