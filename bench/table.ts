@@ -11,9 +11,12 @@ export interface Row {
 /** The middle of what was measured, the higher of two. */
 export const middle = (figures: readonly number[]): number => figures.toSorted((a, b) => a - b)[figures.length >> 1];
 
-/** The middle of several timings, in milliseconds, after one that does not count. */
+/** For how long work is done before it is timed, in milliseconds: by then its code is compiled, as in a page that has been open for a while. */
+const WARM = 600;
+
+/** The middle of several timings, in milliseconds, of work that is warm. */
 export function median(times: number, work: () => void): number {
-  work();
+  for (const end = performance.now() + WARM; performance.now() < end;) work();
   const taken = Array.from({ length: times }, () => {
     const start = performance.now();
     work();

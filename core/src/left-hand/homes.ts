@@ -1,5 +1,4 @@
 import { VOICING_COSTS } from './costs.js';
-import { cheapestThrough } from './path.js';
 import type { Pitch } from '../pitch/pitch.js';
 import { settleHome, symbolId, type Homes, type Layered, type VoicingProblem } from './problem.js';
 
@@ -7,7 +6,7 @@ import { settleHome, symbolId, type Homes, type Layered, type VoicingProblem } f
 export const LOWER = 1e-6;
 
 /** Steps that may be weighed while homes are tried: songs of a page are searched to the end, the longest only in part. */
-const WEIGHED = 1_200_000;
+const WEIGHED = 300_000;
 
 /**
  * The chords of a song as the search for homes sees them, in figures alone. A chord that comes again in a repeated part stands once,
@@ -15,14 +14,17 @@ const WEIGHED = 1_200_000;
  */
 interface Chain {
   readonly links: readonly Link[];
+  /** Where the choices of each link begin among all choices, and where the last end. */
+  readonly starts: readonly number[];
+  /** The choices of all links, by their numbers among all voicings of their symbol; -1 for keys that are none of them. */
+  readonly ids: readonly number[];
+  /** What each choice costs by itself. */
+  readonly own: Float64Array;
   /** Costs of each step into a link, its own choices varying fastest; a link that nothing leads into has zeros. */
   readonly steps: readonly Float64Array[];
 }
 
 interface Link {
-  /** The choices that it has, by their numbers among all voicings of its symbol; -1 for keys that are none of them. */
-  readonly ids: readonly number[];
-  readonly own: Float64Array;
   /** The symbol it belongs to, by its number; -1 where the symbol stands once. */
   readonly symbol: number;
   /** How often it is struck. */
@@ -40,9 +42,9 @@ interface Way {
 /**
  * Settles for every symbol the keys that it has through the song, from which each strike that differs is charged. The search is by
  * bounds: where the cheapest way keeps a symbol's keys by itself there is nothing to settle, and where it does not, each of its voicings
- * is tried as its home with the other symbols still free, which never costs more than what follows from it. It finds the least cost over
- * all homes, unless a long song uses up what may be weighed; then the best that was found stands. Of parts that come again it weighs
- * what they cost by themselves, and not what leads from one time to the next.
+ * that may still lead to less is tried as its home with the other symbols free, which never costs more than what follows from it. It
+ * finds the least cost over all homes, unless a long song uses up what may be weighed; then the best that was found stands. Of parts
+ * that come again it weighs what they cost by themselves, and not what leads from one time to the next.
  */
 export function settleHomes({ layers, tables }: Pick<VoicingProblem, 'layers' | 'tables'>, known: Homes = new Map()): void {
   const symbols = bySymbol(layers, known);
@@ -82,14 +84,15 @@ function chainOf(layers: readonly Layered[], tables: readonly Float64Array[], sy
   const symbolOf = new Int32Array(layers.length).fill(-1);
   symbols.forEach((places, k) => places.forEach((i) => (symbolOf[i] = k)));
   const firsts = layers.flatMap((l, i) => (l.as === i ? [i] : []));
-  const links = firsts.map((i): Link => {
-    const { voicings, free, times } = layers[i];
-    return {
-      ids: voicings === free.voicings ? voicings.map((_, c) => c) : voicings.map((v) => free.voicings.indexOf(v)),
-      own: Float64Array.from(voicings, (_, c) => times.reduce((sum, t) => sum + layers[t].costs[c], 0)),
-      symbol: symbolOf[i],
-      times: times.length,
-    };
+  const links = firsts.map((i): Link => ({ symbol: symbolOf[i], times: layers[i].times.length }));
+  const ids = firsts.flatMap((i) => {
+    const { voicings, free } = layers[i];
+    return voicings === free.voicings ? voicings.map((_, c) => c) : voicings.map((v) => free.voicings.indexOf(v));
+  });
+  const starts = startsOf(firsts.map((i) => layers[i].voicings.length));
+  const own = new Float64Array(ids.length);
+  firsts.forEach((i, k) => {
+    for (const t of layers[i].times) layers[t].costs.forEach((cost, c) => (own[starts[k] + c] += cost));
   });
   const steps = firsts.map((i, k) => {
     if (k === 0) return new Float64Array();
@@ -100,14 +103,21 @@ function chainOf(layers: readonly Layered[], tables: readonly Float64Array[], sy
     for (const t of follows) tables[t].forEach((cost, c) => (sum[c] += cost));
     return sum;
   });
-  return { links, steps };
+  return { links, starts, ids, own, steps };
+}
+
+/** Where rows of these sizes begin, one after another, and where the last ends. */
+function startsOf(sizes: readonly number[]): number[] {
+  const starts = [0];
+  for (const size of sizes) starts.push(starts[starts.length - 1] + size);
+  return starts;
 }
 
 /** The homes that cost least, some of them given. */
 function leastHomes(chain: Chain, given: Settling): readonly number[] {
   const count = given.length;
   let best = firstHomes(chain, given);
-  const near = narrowed(chain, best.cost);
+  const near = narrowed(chain, given, best.cost);
   let walks = Math.floor(WEIGHED / near.steps.reduce((sum, table) => sum + table.length, 1));
   const homes = [...given];
   const walk = (): Way => {
@@ -119,10 +129,12 @@ function leastHomes(chain: Chain, given: Settling): readonly number[] {
     const whole = completed(homes, way, uses);
     if (whole.cost < best.cost - LOWER) best = whole;
     const open = uses.findIndex((used, k) => homes[k] === null && used.size > 1);
-    if (open < 0) return;
+    if (open < 0 || walks <= 0) return;
     const tried: { readonly home: number; readonly way: Way }[] = [];
-    for (const home of likelyHomes(near, open)) {
+    walks -= 2;
+    for (const { home, least } of likelyHomes(near, homes, open, way.cost)) {
       if (walks <= 0) break;
+      if (least >= best.cost - LOWER) continue;
       homes[open] = home;
       tried.push({ home, way: walk() });
     }
@@ -144,9 +156,9 @@ interface Settled {
 }
 
 /** How often each voicing of a symbol is struck on a way. */
-function usesOf({ links }: Chain, { choices }: Way, count: number): Map<number, number>[] {
+function usesOf({ links, ids }: Chain, { choices }: Way, count: number): Map<number, number>[] {
   const uses = Array.from({ length: count }, () => new Map<number, number>());
-  links.forEach(({ ids, symbol, times }, k) => {
+  links.forEach(({ symbol, times }, k) => {
     if (symbol < 0) return;
     const id = ids[choices[k]];
     uses[symbol].set(id, (uses[symbol].get(id) ?? 0) + times);
@@ -184,82 +196,142 @@ function firstHomes(chain: Chain, given: Settling): Settled {
   return found;
 }
 
-/** A chain without the choices that no way of at most this cost passes through. */
-function narrowed({ links, steps }: Chain, most: number): Chain {
-  const sizes = links.map((l) => l.ids.length);
-  const through = cheapestThrough(
-    links.map((l) => ({ size: l.ids.length, cost: (c) => l.own[c] })),
-    (k, from, to) => steps[k][from * sizes[k] + to],
-  );
-  const kept = through.map((costs) => [...costs.keys()].filter((c) => costs[c] <= most + LOWER));
+/** A chain without the choices that no way of at most this cost passes through, with some homes given. */
+function narrowed(chain: Chain, given: Settling, most: number): Chain {
+  const { links, steps } = chain;
+  const through = cheapestThrough(chain, given);
+  const rows = links.map((_, k) => choicesOf(chain, k).filter((c) => through[c] <= most + LOWER));
+  const kept = rows.flat();
   return {
-    links: links.map((l, k) => ({
-      ...l,
-      ids: kept[k].map((c) => l.ids[c]),
-      own: Float64Array.from(kept[k], (c) => l.own[c]),
-    })),
-    steps: steps.map((table, k) => (k === 0 ? table : narrowedTable(table, kept[k - 1], kept[k], sizes[k]))),
+    links,
+    starts: startsOf(rows.map((row) => row.length)),
+    ids: kept.map((c) => chain.ids[c]),
+    own: Float64Array.from(kept, (c) => chain.own[c]),
+    steps: steps.map((table, k) => (k === 0 ? table : narrowedTable(table, rows[k - 1], rows[k], chain.starts.slice(k - 1, k + 2)))),
   };
 }
 
-/** A table of steps without the choices that are left out on either side. */
-function narrowedTable(table: Float64Array, froms: readonly number[], tos: readonly number[], size: number): Float64Array {
+/** A table of steps without the choices that are left out on either side; "starts" are those of both links, and where the second ends. */
+function narrowedTable(
+  table: Float64Array,
+  froms: readonly number[],
+  tos: readonly number[],
+  [before, start, end]: readonly number[],
+): Float64Array {
   if (froms.length * tos.length === table.length) return table;
   const kept = new Float64Array(froms.length * tos.length);
   let next = 0;
-  for (const from of froms) for (const to of tos) kept[next++] = table[from * size + to];
+  for (const f of froms) for (const to of tos) kept[next++] = table[(f - before) * (end - start) + to - start];
   return kept;
 }
 
-/** What may be a symbol's home. */
-const likelyHomes = ({ links }: Chain, symbol: number): number[] => [
-  ...new Set(links.flatMap((l) => (l.symbol === symbol ? l.ids.filter((id) => id >= 0) : []))),
-];
+/** The choices of a link, among all choices. */
+const choicesOf = ({ starts }: Chain, k: number): number[] =>
+  Array.from({ length: starts[k + 1] - starts[k] }, (_, c) => starts[k] + c);
+
+/**
+ * What may be the home of a symbol that is still free, each with a cost that no way with this home is below: a way that leaves the home
+ * at some links is charged for them, and passes through it at all others.
+ */
+function likelyHomes(
+  chain: Chain,
+  homes: Settling,
+  symbol: number,
+  cost: number,
+): { readonly home: number; readonly least: number }[] {
+  const { ids } = chain;
+  const through = cheapestThrough(chain, homes);
+  const links = [...chain.links.entries()]
+    .filter(([, l]) => l.symbol === symbol)
+    .map(([k, { times }]) => ({ times, choices: choicesOf(chain, k) }));
+  const likely = new Set(links.flatMap(({ choices }) => choices.map((c) => ids[c]).filter((id) => id >= 0)));
+  return [...likely].map((home) => {
+    const passing = links
+      .map(({ times, choices }) => ({ times, cost: through[choices.find((c) => ids[c] === home) ?? -1] ?? Infinity }))
+      .sort((a, b) => b.cost - a.cost);
+    let charged = 0;
+    let least = Infinity;
+    for (const link of [...passing, { cost, times: 0 }]) {
+      least = Math.min(least, link.cost + charged);
+      charged += VOICING_COSTS.otherShape * link.times;
+    }
+    return { home, least };
+  });
+}
 
 const chargeOf = ({ symbol, times }: Link, homes: Settling): number =>
   symbol >= 0 && homes[symbol] !== null ? VOICING_COSTS.otherShape * times : 0;
 
 /** What choices cost with some homes. */
-function costOf({ links, steps }: Chain, choices: readonly number[], homes: Settling): number {
+function costOf({ links, starts, ids, own, steps }: Chain, choices: readonly number[], homes: Settling): number {
   return links.reduce((sum, l, k) => {
-    const into = k === 0 ? 0 : steps[k][choices[k - 1] * l.ids.length + choices[k]];
-    const charge = l.ids[choices[k]] === homes[l.symbol] ? 0 : chargeOf(l, homes);
-    return sum + l.own[choices[k]] + charge + into;
+    const c = choices[k];
+    const into = k === 0 ? 0 : steps[k][(choices[k - 1] - starts[k - 1]) * (starts[k + 1] - starts[k]) + c - starts[k]];
+    const charge = ids[c] === homes[l.symbol] ? 0 : chargeOf(l, homes);
+    return sum + own[c] + charge + into;
   }, 0);
 }
 
-/** The cheapest way through a chain with homes, some of them free. */
-function cheapest({ links, steps }: Chain, homes: Settling): Way {
-  const back: Int32Array[] = [];
-  let costs = new Float64Array();
-  links.forEach((link, k) => {
-    const size = link.ids.length;
-    const next = new Float64Array(size);
-    const from = new Int32Array(size);
-    const charge = chargeOf(link, homes);
-    const home = charge > 0 ? homes[link.symbol] : -1;
-    const table = steps[k];
-    for (let to = 0; to < size; to++) {
-      let best = k === 0 ? 0 : Infinity;
-      for (let f = 0; f < costs.length; f++) {
-        const cost = costs[f] + table[f * size + to];
-        if (cost < best) {
-          best = cost;
-          from[to] = f;
-        }
-      }
-      next[to] = best + link.own[to] + (link.ids[to] === home ? 0 : charge);
-    }
-    back.push(from);
-    costs = next;
-  });
-  let choice = 0;
-  for (let c = 1; c < costs.length; c++) if (costs[c] < costs[choice]) choice = c;
-  const cost = costs[choice];
-  const choices = new Array<number>(links.length);
-  for (let k = links.length - 1; k >= 0; k--) {
-    choices[k] = choice;
-    choice = back[k][choice];
+/** What each choice costs by itself once homes are charged. */
+function chargedCosts({ links, starts, ids, own }: Chain, homes: Settling): Float64Array {
+  const costs = own.slice();
+  for (let k = 0; k < links.length; k++) {
+    const charge = chargeOf(links[k], homes);
+    const home = homes[links[k].symbol];
+    if (charge > 0) for (let c = starts[k]; c < starts[k + 1]; c++) if (ids[c] !== home) costs[c] += charge;
   }
-  return { choices, cost };
+  return costs;
+}
+
+/** What the cheapest way into every choice costs, its own cost included. */
+function costsInto({ starts, steps }: Chain, charged: Float64Array): Float64Array {
+  const costs = charged.slice();
+  for (let k = 1; k < steps.length; k++) {
+    const [before, start, end] = [starts[k - 1], starts[k], starts[k + 1]];
+    const table = steps[k];
+    for (let to = start; to < end; to++) {
+      let least = Infinity;
+      for (let f = before, at = to - start; f < start; f++, at += end - start) least = Math.min(least, costs[f] + table[at]);
+      costs[to] += least;
+    }
+  }
+  return costs;
+}
+
+/** The cheapest way through a chain with homes, some of them free. */
+function cheapest(chain: Chain, homes: Settling): Way {
+  const { starts, steps } = chain;
+  const costs = costsInto(chain, chargedCosts(chain, homes));
+  const choices = new Array<number>(steps.length);
+  let after: number | null = null;
+  for (let k = steps.length - 1; k >= 0; k--) {
+    let least = Infinity;
+    for (let c = starts[k]; c < starts[k + 1]; c++) {
+      const on = after === null ? 0 : steps[k + 1][(c - starts[k]) * (starts[k + 2] - starts[k + 1]) + after - starts[k + 1]];
+      if (costs[c] + on < least) {
+        least = costs[c] + on;
+        choices[k] = c;
+      }
+    }
+    after = choices[k];
+  }
+  return { choices, cost: costs[choices[choices.length - 1]] };
+}
+
+/** For every choice of a chain with homes, some of them free, what the cheapest way through it costs. */
+function cheapestThrough(chain: Chain, homes: Settling): Float64Array {
+  const { starts, steps } = chain;
+  const charged = chargedCosts(chain, homes);
+  const costs = costsInto(chain, charged);
+  const onward = new Float64Array(costs.length);
+  for (let k = steps.length - 2; k >= 0; k--) {
+    const [start, next, end] = [starts[k], starts[k + 1], starts[k + 2]];
+    const table = steps[k + 1];
+    for (let f = start, at = 0; f < next; f++) {
+      let least = Infinity;
+      for (let to = next; to < end; to++, at++) least = Math.min(least, table[at] + charged[to] + onward[to]);
+      onward[f] = least;
+    }
+  }
+  return costs.map((cost, c) => cost + onward[c]);
 }

@@ -45,26 +45,3 @@ export function cheapestPath(layers: readonly Layer[], step: StepCost): { choice
   }
   return { choices, cost };
 }
-
-/** For every choice of every layer, what the cheapest path through it costs. */
-export function cheapestThrough(layers: readonly Layer[], step: StepCost): Float64Array[] {
-  const into = layers.map((l) => Float64Array.from({ length: l.size }, (_, c) => l.cost(c)));
-  for (let i = 1; i < layers.length; i++)
-    into[i].forEach((own, to) => {
-      let best = Infinity;
-      for (let from = 0; from < into[i - 1].length; from++) best = Math.min(best, into[i - 1][from] + step(i, from, to));
-      into[i][to] = own + best;
-    });
-  let onward = new Float64Array(layers[layers.length - 1]?.size ?? 0);
-  const through = [...into];
-  for (let i = layers.length - 1; i > 0; i--) {
-    const before = new Float64Array(layers[i - 1].size).fill(Infinity);
-    for (let to = 0; to < onward.length; to++) {
-      const rest = layers[i].cost(to) + onward[to];
-      for (let from = 0; from < before.length; from++) before[from] = Math.min(before[from], step(i, from, to) + rest);
-    }
-    onward = before;
-    through[i - 1] = into[i - 1].map((cost, c) => cost + before[c]);
-  }
-  return through;
-}

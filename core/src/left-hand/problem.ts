@@ -93,9 +93,14 @@ export interface VoicingProblem {
   readonly motionWeight: number;
 }
 
-/** Poses the search for all strikes whose symbol is a chord. */
-export function voicingProblem(strikes: readonly Strike[], melody: readonly MelodyNote[], wishes: VoicingWishes): VoicingProblem {
-  const layers = buildLayers(strikes, melody, wishes);
+/** Poses the search for all strikes whose symbol is a chord: with the nearest inversions beside what a school has, or without. */
+export function voicingProblem(
+  strikes: readonly Strike[],
+  melody: readonly MelodyNote[],
+  wishes: VoicingWishes,
+  beside: 'with-nearest' | 'school-alone' = 'with-nearest',
+): VoicingProblem {
+  const layers = buildLayers(strikes, melody, wishes, candidatesFor(wishes.hands, beside === 'with-nearest'));
   return weighed(layers, VOICING_COSTS.motion);
 }
 
@@ -110,9 +115,13 @@ export const weighed = (layers: readonly Layered[], motionWeight: number): Voici
 export const travelOf = (row: readonly Voicing[]): number =>
   row.reduce((sum, v, i) => (i === 0 ? 0 : sum + motionBetween(row[i - 1].midis, v.midis)), 0);
 
-function buildLayers(strikes: readonly Strike[], melody: readonly MelodyNote[], wishes: VoicingWishes): Layered[] {
+function buildLayers(
+  strikes: readonly Strike[],
+  melody: readonly MelodyNote[],
+  wishes: VoicingWishes,
+  candidates: ReturnType<typeof candidatesFor>,
+): Layered[] {
   const { hands, pins, repeats = [], sections = [] } = wishes;
-  const candidates = candidatesFor(hands);
   const layers: (Layered & { readonly times: number[] })[] = [];
   const byPlace = new Map<Ticks, number>();
   let from = 0;
@@ -208,8 +217,8 @@ const priced = (voicings: readonly Voicing[], hands: Hands, school: School, wish
 export const symbolId = ({ chord, school, wish }: Pick<Layered, 'chord' | 'school' | 'wish'>): string =>
   `${school} ${wish.dominants} ${wish.octave} ${chord.text}`;
 
-/** What each chord of a song may be played as, worked out once: in its school, and with the nearest inversions beside them. */
-function candidatesFor(hands: Hands) {
+/** What each chord of a song may be played as, worked out once: in its school, and with the nearest inversions beside them where asked. */
+function candidatesFor(hands: Hands, withOthers: boolean) {
   const known = new Map<string, { readonly own: Priced; readonly all: Priced }>();
   return (chord: Chord, school: School, wish: VoicingWish) => {
     const id = symbolId({ chord, school, wish });
@@ -218,7 +227,9 @@ function candidatesFor(hands: Hands) {
     const voicings = voicingsFor(chord, hands, school, wish);
     const own = priced(voicings, hands, school, wish);
     const all =
-      school === 'close' ? own : priced(withNearest(voicings, voicingsFor(chord, hands, 'close', wish)), hands, school, wish);
+      school === 'close' || !withOthers
+        ? own
+        : priced(withNearest(voicings, voicingsFor(chord, hands, 'close', wish)), hands, school, wish);
     const found = { own, all };
     known.set(id, found);
     return found;

@@ -149,7 +149,7 @@ export function solveLeftHand(
   wishes: VoicingWishes,
 ): Solved & { readonly posed: VoicingProblem; readonly travelRoot: number } {
   const posed = voicingProblem(strikes, melody, wishes);
-  const rooted = voicingProblem(strikes, melody, { ...wishes, schoolAt: () => 'root', bassAt: () => 'free' });
+  const rooted = voicingProblem(strikes, melody, { ...wishes, schoolAt: () => 'root', bassAt: () => 'free' }, 'school-alone');
   const { choices } = solve(rooted);
   const inRoot = choices.map((c, i) => rooted.layers[i].voicings[c]);
   const nearest = posed.layers.every((l) => l.school === 'close' && l.bass === 'free');
@@ -333,6 +333,7 @@ function termsIn(problem: VoicingProblem, choices: readonly number[], i: number,
   const { times } = layers[i];
   const again = new Set(times);
   const at = (k: number) => (k < 0 || k >= layers.length ? null : again.has(k) ? here : layers[k].voicings[choices[k]]);
+  if (times.length === 1) return termsAt(problem, i, { before: at(i - 1), here, after: at(i + 1) }, hands);
   const sums = new Map<string, TermCost>();
   for (const k of times)
     for (const t of termsAt(problem, k, { before: at(k - 1), here, after: again.has(k + 1) ? null : at(k + 1) }, hands)) {
@@ -398,23 +399,24 @@ function rankOthers({ layers, step, motionWeight }: VoicingProblem, choices: rea
   const { voicings } = layers[i].free;
   const own = layers[i].voicings === voicings;
   const again = new Set(times);
+  const at = (k: number, v: Voicing) => (again.has(k) ? v : layers[k].voicings[choices[k]]);
+  const between = (k: number, v: Voicing) =>
+    transition(at(k - 1, v), at(k, v), layers[k - 1].strike.symbol === layers[k].strike.symbol, layers[k].bass, motionWeight);
+  /** What a voicing costs in all times of the chord, by its number where the search has it. */
   const around = (v: Voicing, alone: (k: number) => number, index: number | null) => {
-    const cost = (j: number, a: number | null, b: number | null, x: Voicing, y: Voicing) =>
-      a !== null && b !== null
-        ? step(j, a, b)
-        : transition(x, y, layers[j - 1].strike.symbol === layers[j].strike.symbol, layers[j].bass, motionWeight);
-    const at = (k: number) => (again.has(k) ? v : layers[k].voicings[choices[k]]);
-    const indexAt = (k: number) => (again.has(k) ? index : choices[k]);
-    return times.reduce((sum, k) => {
-      const into = k > 0 ? cost(k, indexAt(k - 1), index, at(k - 1), v) : 0;
-      const on = k + 1 < layers.length && !again.has(k + 1) ? cost(k + 1, index, choices[k + 1], v, at(k + 1)) : 0;
-      return sum + alone(k) + into + on;
-    }, 0);
+    let sum = 0;
+    for (const k of times) {
+      sum += alone(k);
+      if (k > 0) sum += index === null ? between(k, v) : step(k, again.has(k - 1) ? index : choices[k - 1], index);
+      if (k + 1 < layers.length && !again.has(k + 1))
+        sum += index === null ? between(k + 1, v) : step(k + 1, index, choices[k + 1]);
+    }
+    return sum;
   };
   const here = around(current, (k) => layers[k].costs[choices[k]], choices[i]);
   const ranked = voicings
     .map((v, c) => ({ v, cost: around(v, (k) => layers[k].free.costs[c], own ? c : null) - here }))
-    .filter(({ v }) => v.midis.join() !== current.midis.join())
+    .filter(({ v }) => !haveSameKeys(v, current))
     .sort((a, b) => a.cost - b.cost);
   const seen = new Set<string>();
   const kept = ranked.filter(({ v }) => {
@@ -427,6 +429,9 @@ function rankOthers({ layers, step, motionWeight }: VoicingProblem, choices: rea
   });
   return kept.slice(0, ALTERNATIVES);
 }
+
+const haveSameKeys = (a: Voicing, b: Voicing): boolean =>
+  a === b || (a.midis.length === b.midis.length && a.midis.every((key, i) => key === b.midis[i]));
 
 function alternatives(problem: VoicingProblem, choices: readonly number[], i: number, hands: Hands): Rival[] {
   const { layers } = problem;
