@@ -207,7 +207,9 @@ function narrowed(chain: Chain, given: Settling, most: number): Chain {
     starts: startsOf(rows.map((row) => row.length)),
     ids: kept.map((c) => chain.ids[c]),
     own: Float64Array.from(kept, (c) => chain.own[c]),
-    steps: steps.map((table, k) => (k === 0 ? table : narrowedTable(table, rows[k - 1], rows[k], chain.starts.slice(k - 1, k + 2)))),
+    steps: steps.map((table, k) =>
+      k === 0 ? table : narrowedTable(table, rows[k - 1], rows[k], chain.starts.slice(k - 1, k + 2)),
+    ),
   };
 }
 
