@@ -60,10 +60,13 @@ export async function keysOf(stack: Locator): Promise<string> {
 /** Opens a menu and chooses from it; the menu has gone when this is done. */
 export async function choose(page: Page, button: string, entry: string): Promise<void> {
   await page.getByRole('button', { name: button }).click();
-  const item = page.locator('.ant-dropdown-menu-item', { hasText: entry });
+  const item = page.getByRole('menuitem', { name: entry });
   await item.click();
   await expect(item).toBeHidden();
 }
+
+/** Goes from a screen of a song to one that does not stand in its header. */
+export const goBeside = (page: Page, screen: string): Promise<void> => choose(page, 'More screens', screen);
 
 /** Opens the finder and writes what is looked for; Enter takes the first entry. */
 export async function find(page: Page, words: string): Promise<void> {

@@ -181,3 +181,24 @@ for (const { half, screens } of HALVES)
       }
     }
   });
+
+test('the finder knows what pianists call things', async ({ page }) => {
+  await openSong(page, 'Lamps Across the Sound');
+  const first = page.locator('jh-finder').getByRole('option').first();
+  for (const [words, entry] of [
+    ['waltz', 'Texture: bass, chord, chord'],
+    ['slower', 'Slower'],
+    ['left hand only', 'Left hand'],
+    ['print', 'Go to: Sheet'],
+    ['transpose', 'Go to: Choose a key'],
+    ['easier', 'Go to: Choose a key'],
+  ] as const) {
+    await find(page, words);
+    await expect(first).toContainText(entry);
+    await page.keyboard.press('Escape');
+  }
+  await find(page, 'slower');
+  const tempo = await page.getByTestId('tempo').textContent();
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('tempo')).not.toHaveText(tempo ?? '');
+});

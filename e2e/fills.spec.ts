@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, openSong, parts, soundingAfter, stacks, test } from './app.js';
+import { expect, goBeside, openSong, parts, soundingAfter, stacks, test } from './app.js';
 
 const pop = (page: Page, label: string) => page.locator(`summary[aria-label^='${label}:']`);
 const attacks = (page: Page) => page.getByTestId('attack');
@@ -186,7 +186,7 @@ test('a figure is written on counts, heard, kept, used, saved as a file and read
 
 test('two versions are kept, compared bar by bar and by ear, and taken up again', async ({ page }) => {
   await openSong(page, 'Lamps Across the Sound');
-  await page.getByRole('link', { name: 'Versions' }).click();
+  await goBeside(page, 'Versions');
   await page.getByLabel('Name for the version').fill('Plain');
   await page.getByRole('button', { name: 'Save a version' }).click();
   await expect(page.getByTestId('version')).toContainText('Plain');
@@ -194,7 +194,7 @@ test('two versions are kept, compared bar by bar and by ear, and taken up again'
   await page.getByRole('link', { name: 'Accompaniment' }).click();
   await page.getByLabel('Texture of part 1').selectOption('bass-chord-chord');
   await expect(page.getByLabel('Texture of part 1')).toHaveValue('bass-chord-chord');
-  await page.getByRole('link', { name: 'Versions' }).click();
+  await goBeside(page, 'Versions');
   await expect(page.getByTestId('summary')).toContainText('bars differ');
   await expect(page.getByTestId('bar').first()).toContainText('bass, chord, chord');
   await expect(page.getByTestId('figure').filter({ hasText: 'Notes to play' })).toHaveClass(/differs/);

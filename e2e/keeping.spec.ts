@@ -3,7 +3,7 @@ import type { Page } from '@playwright/test';
 import { arrange } from '@joined-hands/core/arrange';
 import { writeArchive, writeMidi } from '@joined-hands/core/formats';
 import { demo } from '../core/testing/songs.js';
-import { choose, expect, openShelf, openSong, parts, test } from './app.js';
+import { choose, expect, goBeside, openShelf, openSong, parts, test } from './app.js';
 
 const card = 'song-card';
 
@@ -106,7 +106,7 @@ test('how a song stood is kept by itself, and a shelf of the first version is br
   await page.getByLabel('Chord symbol').fill('Gm7');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'G minor seventh' })).toBeVisible();
-  await page.getByRole('link', { name: 'Versions' }).click();
+  await goBeside(page, 'Versions');
   await page.locator('.snapshots summary').click();
   await page.getByTestId('snapshot').getByRole('button').click();
   await page.getByRole('link', { name: 'Desk' }).click();

@@ -1,6 +1,6 @@
 import { midiOf } from '@joined-hands/core/pitch';
 import type { Page } from '@playwright/test';
-import { expect, keysOf, openSong, soundingAfter, stacks, standInDevice, test } from './app.js';
+import { expect, goBeside, keysOf, openSong, soundingAfter, stacks, standInDevice, test } from './app.js';
 
 const pop = (page: Page, label: string) => page.locator(`summary[aria-label^='${label}:']`);
 const key = (page: Page, pitch: string) => page.locator(`jh-keyboard rect[data-midi="${midiOf(pitch)}"]`);
@@ -154,7 +154,7 @@ test('the whole left hand is seen at once, its shapes counted', async ({ page })
 
 test('a hand is measured on the keys, and what no longer fits is listed', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
-  await page.getByRole('link', { name: 'Hands', exact: true }).click();
+  await goBeside(page, 'Hands');
   await expect(page.locator('.care')).toContainText('A teacher can help with technique');
   await expect(page.getByText('Every chord fits your hands and keyboard')).toBeVisible();
   await page.getByRole('button', { name: 'Measure' }).first().click();
@@ -177,7 +177,7 @@ test('a hand is measured on the keys, and what no longer fits is listed', async 
 
 test('a first-year player on a short keyboard gets two notes at a time', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
-  await page.getByRole('link', { name: 'Hands', exact: true }).click();
+  await goBeside(page, 'Hands');
   await page.getByLabel('First year').check();
   await page.getByRole('button', { name: '49 keys' }).click();
   await expect(page.locator('jh-keyboard rect')).toHaveCount(49);
@@ -189,7 +189,7 @@ test('a first-year player on a short keyboard gets two notes at a time', async (
 test('a connected keyboard measures too, and its absence is answered with a way out', async ({ page }) => {
   const device = await standInDevice(page);
   await openSong(page, 'Harbour Glass');
-  await page.getByRole('link', { name: 'Hands', exact: true }).click();
+  await goBeside(page, 'Hands');
   const connect = page.getByRole('button', { name: 'Use a connected keyboard' });
   await connect.click();
   await expect(page.getByRole('alert')).toContainText('The keys on the screen do the same.');

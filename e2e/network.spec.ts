@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, find, openShelf, openSong, parts, stacks, test } from './app.js';
+import { expect, goBeside, find, openShelf, openSong, parts, stacks, test } from './app.js';
 
 test.use({ serviceWorkers: 'allow' });
 
@@ -49,7 +49,7 @@ test('with the network cut a tune is typed, divided, voiced, heard, filled, prac
   await page.getByRole('button', { name: 'Clean', exact: true }).click();
   await page.getByRole('button', { name: 'Let it play' }).click();
   await expect(page.getByTestId('result')).toContainText('Clean', { timeout: 90_000 });
-  await page.getByRole('link', { name: 'Log' }).last().click();
+  await goBeside(page, 'Log');
   await expect(page.getByTestId('pass').first()).toContainText('right hand alone');
 
   await page.goBack();

@@ -7,7 +7,7 @@ import { warmUpDrill } from '../core/src/catalogue/drills/warm-up.js';
 import { handsOf } from '@joined-hands/core/song';
 import type { Page } from '@playwright/test';
 import { demo } from '../core/testing/songs.js';
-import { clicksOf, expect, noteClicks, openShelf, openSong, standInDevice, test } from './app.js';
+import { clicksOf, expect, goBeside, noteClicks, openShelf, openSong, standInDevice, test } from './app.js';
 
 const SONG = 'All Aboard for Nettle Point';
 const song = arrange(demo('all-aboard-for-nettle-point.musicxml'));
@@ -56,7 +56,7 @@ test('a step is played, listened to and written down, and the plan moves on', as
   await page.getByText('All steps').click();
   await expect(page.getByText(`1 of ${steps.length} learned`)).toBeVisible();
 
-  await page.getByRole('link', { name: 'Log' }).click();
+  await goBeside(page, 'Log');
   await expect(page.getByTestId('of')).toContainText(SONG);
   await expect(page.getByTestId('pass')).toHaveCount(3);
   await expect(page.getByTestId('pass').first()).toContainText('Part 1, right hand alone');
@@ -81,7 +81,7 @@ test('slips are told in words, in figures and on the strip', async ({ page }) =>
   await expect(page.getByTestId('strip').getByTestId('verdict').first()).toBeVisible();
   await page.getByLabel('Your note').fill('too fast for today');
   await page.keyboard.press('Enter');
-  await page.getByRole('link', { name: 'Log' }).last().click();
+  await goBeside(page, 'Log');
   await expect(page.getByTestId('pass').first()).toContainText('too fast for today');
 });
 
@@ -263,6 +263,6 @@ test('a browser that kept songs before there was a log keeps them', async ({ pag
     { id: 'kept', createdAt: 5, updatedAt: 5, demo: false, document },
   );
   await openSong(page, 'Harbour Glass');
-  await page.getByRole('link', { name: 'Log' }).click();
+  await goBeside(page, 'Log');
   await expect(page.getByText('The log is empty.')).toBeVisible();
 });

@@ -2,8 +2,7 @@ import { chromium, type Page } from '@playwright/test';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { demo } from '../core/testing/songs.js';
-import { putSongs } from './app.js';
+import { goBeside } from './app.js';
 import { CHROMIUM } from './chromium.js';
 import { listen } from '../server/src/listen.js';
 import { makeApp } from '../server/src/app.js';
@@ -44,12 +43,6 @@ await page.locator('input[type=file]').setInputFiles(join(root, 'e2e', 'quayside
 await page.getByTestId('questions').waitFor();
 await page.getByTestId('found').locator('summary').click();
 await shot('intake-report');
-await page.getByRole('button', { name: 'Play it in' }).click();
-await page.locator('jh-keyboard').waitFor();
-for (const key of ['d', 'f', 'g', 'g', 'k', 'h', 'g']) await page.keyboard.press(key);
-await page.getByTestId('preview').getByTestId('stone').nth(6).waitFor();
-await page.locator('jh-keyboard rect.sounding').first().waitFor({ state: 'detached' });
-await shot('play-in');
 await desk(page, 'Lamps Across the Sound', 2, 2);
 await shot('desk-joined');
 await page.keyboard.press('ArrowRight');
@@ -78,7 +71,7 @@ await shot('sheet-letters');
 
 // The dressed song: a plan, a texture with harmony and a fill, its own figure, a version beside it, the staff with all its signs.
 await desk(page, 'Harbour Glass', 1, 1);
-await page.getByRole('link', { name: 'Versions' }).click();
+await goBeside(page, 'Versions');
 await page.getByLabel('Name for the version').fill('Plain');
 await page.getByRole('button', { name: 'Save a version' }).click();
 await page.getByTestId('version').waitFor();
@@ -130,7 +123,7 @@ await page.mouse.move(640, 500);
 await page.mouse.wheel(0, 220);
 await page.getByTestId('pattern').nth(1).waitFor();
 await shot('sheet-lesson');
-await page.getByRole('link', { name: 'Versions' }).click();
+await goBeside(page, 'Versions');
 await page.getByTestId('bar').first().waitFor();
 await page.locator('.snapshots summary').click();
 await shot('versions');
@@ -139,7 +132,7 @@ await page.getByRole('button', { name: 'Go back to Plain' }).click();
 await desk(page, 'Lamps Across the Sound', 3, 4);
 await page.getByTestId('fix').first().waitFor();
 await page.getByLabel('Hand', { exact: true }).selectOption('child');
-await page.getByRole('link', { name: 'Hands', exact: true }).click();
+await goBeside(page, 'Hands');
 await page.getByTestId('misfit').first().waitFor();
 await page.getByRole('button', { name: 'Measure' }).first().click();
 await page.locator('jh-keyboard rect[data-midi="48"]').click();
@@ -161,7 +154,7 @@ await page.getByRole('button', { name: 'Let it play' }).click();
 await page.getByTestId('result').waitFor({ timeout: 60_000 });
 await page.locator('jh-keyboard rect.sounding').first().waitFor({ state: 'detached' });
 await shot('rehearse-result');
-await page.getByRole('link', { name: 'Log' }).first().click();
+await goBeside(page, 'Log');
 await page.getByTestId('chart').last().locator('svg text').first().waitFor();
 await shot('log');
 await page.getByRole('link', { name: 'Drills' }).click();
@@ -170,17 +163,19 @@ await page.getByRole('button', { name: 'Start (space)' }).click();
 await page.locator('jh-keyboard circle.left').first().waitFor();
 await shot('drill');
 
-// Trouble: songs on the shelf that cannot be read.
-await page.goto(`http://127.0.0.1:${port}/shelf`);
-await page.getByTestId('song-card').nth(2).waitFor();
-const { song } = demo('harbour-glass.abc');
-const times = { createdAt: Date.now(), updatedAt: 1, demo: false };
-await putSongs(page, [
-  { id: 'newer', ...times, document: { version: 99, song: { ...song, title: 'Night Boat to Ormsay' } } },
-  { id: 'broken', ...times, document: { version: 4, song: { title: 'Half a Crossing', length: 1e10 } } },
-]);
-await page.reload();
-await page.getByTestId('unreadable').nth(1).waitFor();
-await shot('shelf-unreadable');
+// On a phone: upright, and turned at the piano.
+const phone = await (
+  await browser.newContext({ viewport: { width: 390, height: 844 }, reducedMotion: 'reduce', hasTouch: true })
+).newPage();
+await phone.goto(`http://127.0.0.1:${port}/shelf`);
+await phone.getByTestId('song-card').nth(2).waitFor();
+await desk(phone, 'Lamps Across the Sound', 2, 2);
+await phone.evaluate(() => document.fonts.ready);
+await phone.screenshot({ path: join(folder, 'phone-desk.png'), animations: 'disabled' });
+await phone.setViewportSize({ width: 844, height: 390 });
+await phone.getByRole('button', { name: 'Go to: Desk' }).click();
+await phone.getByRole('menuitem', { name: 'Rehearse' }).click();
+await phone.getByTestId('step').waitFor();
+await phone.screenshot({ path: join(folder, 'phone-rehearse-turned.png'), animations: 'disabled' });
 await browser.close();
 server.close();

@@ -9,8 +9,8 @@ export interface ScreenDescriptor {
   readonly keywords: string;
   /** Whether it works on a song, on one where its address names one, or on none. */
   readonly of: 'song' | 'either' | 'none';
-  /** Where it is reached from: the header, or another screen and the finder. */
-  readonly place: 'header' | 'beside';
+  /** Where it is reached from: the header of an open song, the application's own header, or another screen and the menus. */
+  readonly place: 'song' | 'application' | 'beside';
   /** An element that is there once the screen is whole. */
   readonly ready: string;
   /** What it was called in addresses before. */

@@ -5,21 +5,28 @@ export interface Toast {
   readonly action: { readonly label: string; readonly run: () => void } | null;
 }
 
-const SHOWN_MS = 9000;
+/** How long a message stands, in milliseconds; one that offers a way back stands longer. */
+const SHOWN_MS = { plain: 9000, withAction: 14_000 } as const;
 
-/** Short messages at the foot of the screen, with a way back where there is one. */
+/** Most messages that stand at a time; of more, the oldest without a way back goes first. */
+const MOST = 3;
+
+/** Short messages at the foot of the screen, the newest below, each with its way back where there is one: a second never takes it away. */
 @Injectable({ providedIn: 'root' })
 export class Toasts {
-  readonly current = signal<Toast | null>(null);
-  private timer = 0;
+  readonly shown = signal<readonly Toast[]>([]);
 
   say(text: string, action: Toast['action'] = null): void {
-    clearTimeout(this.timer);
-    this.current.set({ text, action });
-    this.timer = window.setTimeout(() => this.current.set(null), SHOWN_MS);
+    const toast: Toast = { text, action };
+    this.shown.update((had) => {
+      const others = had.filter((t) => t.action !== null || t.text !== text);
+      const spare = others.length < MOST ? null : (others.find((t) => t.action === null) ?? others[0]);
+      return [...others.filter((t) => t !== spare), toast];
+    });
+    setTimeout(() => this.dismiss(toast), action ? SHOWN_MS.withAction : SHOWN_MS.plain);
   }
 
-  dismiss(): void {
-    this.current.set(null);
+  dismiss(toast: Toast): void {
+    this.shown.update((had) => had.filter((t) => t !== toast));
   }
 }

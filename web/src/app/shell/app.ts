@@ -22,10 +22,12 @@ import { SwUpdate } from '@angular/service-worker';
 import { GLOSSARY } from '../ui/words/glossary';
 import { letGoOfButton } from '../platform/keys';
 import { Choice } from '../ui/choice';
+import { More, type MenuItem } from '../ui/more';
+import type { ScreenDescriptor } from '../platform/screen';
+import { Viewport } from '../platform/viewport';
 import { Words } from '../platform/words';
 
-/** The screens of the header before and behind those of the open song, and what works on a song when its address names one. */
-const HEADER = SCREENS.filter((s) => s.place === 'header');
+/** The screens that work on a song when its address names one. */
 const OF_SONG: ReadonlySet<string> = new Set(SCREENS.filter((s) => s.of !== 'none').map((s) => s.path));
 
 @Component({
@@ -34,6 +36,7 @@ const OF_SONG: ReadonlySet<string> = new Set(SCREENS.filter((s) => s.of !== 'non
   imports: [
     CdkVirtualScrollableElement,
     Finder,
+    More,
     TourCard,
     RouterOutlet,
     RouterLink,
@@ -64,13 +67,33 @@ export class App {
   private readonly router = inject(Router);
   protected readonly actions = inject(Actions);
   protected readonly letGo = letGoOfButton;
-  /** The links of the header, in the order of the work: those of a song once one is open. */
-  protected readonly links = computed(() => {
-    const id = this.desk.id();
-    return HEADER.filter((s) => s.of !== 'song' || id).map(({ path, name, of }) => ({
+  protected readonly viewport = inject(Viewport);
+  /** The links of the header: the way through an open song in the order of the work, or the places of the application. */
+  protected readonly links = computed(() =>
+    SCREENS.filter((s) => s.place === (this.song() ? 'song' : 'application')).map((s) => this.linkTo(s)),
+  );
+  /** Where else one may go from here, for the menu. */
+  private readonly others = computed(() =>
+    SCREENS.filter((s) => s.place === 'application' || (this.song() && s.place === 'beside' && s.of === 'song')).map((s) =>
+      this.linkTo(s),
+    ),
+  );
+  /** The name of the screen that is shown. */
+  protected readonly here = computed(() => SCREENS.find((s) => s.path === this.screen())?.name ?? 'Menu');
+  /** What the menu of the header holds: on a phone, all of it. */
+  protected readonly menu = computed((): MenuItem[] => {
+    const go = ({ name, to }: { name: string; to: readonly string[] }): MenuItem => ({
       name,
-      to: of === 'none' || !id ? ['/' + path] : ['/' + path, id],
-    }));
+      run: () => void this.router.navigate(to),
+      current: name === this.here(),
+    });
+    if (!this.viewport.isPhone()) return this.others().map(go);
+    return [
+      ...(this.song() ? this.links().map(go) : []),
+      ...this.others().map(go),
+      { name: this.themeName(), run: () => this.toggleTheme() },
+      { name: 'Shortcuts and about', run: () => this.showHelp() },
+    ];
   });
   protected readonly glossary = Object.values(GLOSSARY);
   private readonly finder = viewChild.required(Finder);
@@ -78,6 +101,8 @@ export class App {
   private readonly help = viewChild.required<ElementRef<HTMLDialogElement>>('help');
   private readonly ended = this.router.events.pipe(filter((e) => e instanceof NavigationEnd));
   private readonly url = toSignal(this.ended.pipe(map((e) => e.urlAfterRedirects)), { initialValue: this.router.url });
+
+  private readonly screen = computed(() => this.url().split(/[/?#]/)[1]);
 
   /** The song is named in the header on the screens that work on it. */
   protected readonly song = computed(() => {
@@ -88,6 +113,11 @@ export class App {
     const song = this.song();
     return song ? { key: this.words.say().key(song.key), meter: meterName(song.meters[0]), tempo: song.tempo } : null;
   });
+
+  private linkTo({ path, name, of }: ScreenDescriptor): { readonly name: string; readonly to: string[] } {
+    const id = this.desk.id();
+    return { name, to: of === 'none' || !id || !this.song() ? ['/' + path] : ['/' + path, id] };
+  }
 
   constructor() {
     this.actions.register(() => this.everywhere());

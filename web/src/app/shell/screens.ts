@@ -13,19 +13,19 @@ import { shelfScreen } from '../features/shelf/screen';
 import { versionsScreen } from '../features/versions/screen';
 import type { ScreenDescriptor } from '../platform/screen';
 
-/** Every screen: first those of the header, in the order of the work, then those beside them. */
+/** Every screen: those of an open song in the order of the work, then those of the application, then those that are opened from others. */
 export const SCREENS: readonly ScreenDescriptor[] = [
-  shelfScreen,
   firstLookScreen,
   deskScreen,
-  rehearseScreen,
   accompanimentScreen,
-  versionsScreen,
   sheetScreen,
-  handsScreen,
+  rehearseScreen,
+  shelfScreen,
   drillsScreen,
   logScreen,
+  versionsScreen,
   keyScreen,
+  handsScreen,
   patternsScreen,
   intakeScreen,
 ];

@@ -5,7 +5,7 @@ export const accompanimentScreen: ScreenDescriptor = {
   name: 'Accompaniment',
   keywords: 'a texture, loudness and ending for every part',
   of: 'song',
-  place: 'header',
+  place: 'song',
   ready: 'table',
   formerly: 'plan',
   load: () => import('./accompaniment').then((m) => m.AccompanimentScreen),

@@ -16,7 +16,6 @@ import {
   type OnDestroy,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { midiOf, nameOf } from '@joined-hands/core/pitch';
 import { HAND_PROFILES, KEYBOARD_SIZES, handsOf, type Hands, rangeOf } from '@joined-hands/core/song';
 import { scheduleSounds } from '../../platform/audio/schedule';
 import { Player } from '../../platform/audio/player';
@@ -27,26 +26,30 @@ import { openSong } from '../../platform/state/open-song';
 import { DeskStore, type HandView } from '../../platform/state/desk.store';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { Choice } from '../../ui/choice';
+import { Drawer } from '../../ui/drawer';
 import { JoinStrip } from '../../ui/join-strip/join-strip';
-import { Keyboard, type HandSpan, type PressedKey } from '../../ui/keyboard/keyboard';
+import { Keyboard } from '../../ui/keyboard/keyboard';
+import { Signs } from '../../ui/signs';
 import { Toasts } from '../../platform/toasts';
 import { HandBar } from './hand-bar';
+import { chosenInShort, keysAtWork } from './keys-at-work';
 import { Joins } from './joins';
 import { Ladder } from './ladder';
 import { Progression } from './progression';
 import { Reasons } from './reasons';
 import { Roadmap } from './roadmap';
 import { spokenJoin, spokenPart } from './spoken';
-import { texturesOf } from './textures';
+import { keywordsOf, texturesOf } from './textures';
 import { Transport } from './transport';
+import { Viewport } from '../../platform/viewport';
 import { Words } from '../../platform/words';
 import { cutBetween } from './cuts';
 
-const VIEWS: readonly { readonly id: HandView; readonly text: string }[] = [
-  { id: 'right', text: 'Right hand' },
-  { id: 'left', text: 'Left hand' },
-  { id: 'joined', text: 'Joined' },
-  { id: 'fills', text: 'With fills' },
+const VIEWS: readonly { readonly id: HandView; readonly text: string; readonly keywords: string }[] = [
+  { id: 'right', text: 'Right hand', keywords: 'right hand only, melody alone' },
+  { id: 'left', text: 'Left hand', keywords: 'left hand only, chords alone' },
+  { id: 'joined', text: 'Joined', keywords: 'both hands, hands together' },
+  { id: 'fills', text: 'With fills', keywords: 'accompaniment, textures, dressed' },
 ];
 
 const LEARNINGS = [
@@ -77,9 +80,11 @@ const WIDTHS = [
     JoinStrip,
     Keyboard,
     Ladder,
+    Drawer,
     Progression,
     Reasons,
     Roadmap,
+    Signs,
     Transport,
   ],
   templateUrl: './desk.html',
@@ -92,6 +97,7 @@ export class Desk implements OnDestroy {
   protected readonly player = inject(Player);
   protected readonly settings = inject(SettingsStore);
   protected readonly keys = inject(KeyInput);
+  protected readonly viewport = inject(Viewport);
   private readonly toasts = inject(Toasts);
   protected readonly views = VIEWS;
   protected readonly widths = WIDTHS;
@@ -132,56 +138,12 @@ export class Desk implements OnDestroy {
     return part.name ?? words;
   });
 
-  protected readonly pressed = computed((): PressedKey[] => {
-    const trial = this.trial().pitches;
-    const chord = this.desk.selectedChord();
-    const note = this.desk.selectedNote() ?? (chord ? this.part()?.melody.find((n) => n.at === chord.at) : null);
-    const keys: PressedKey[] = [];
-    if (this.desk.view() !== 'right') {
-      const pitches = trial ?? chord?.pitches ?? [];
-      pitches.forEach((p, i) =>
-        keys.push({ midi: midiOf(p), hand: 'left', text: trial ? this.pretty(p) : `${chord?.fingers[i] ?? ''}` }),
-      );
-    }
-    const under = this.part()?.under.find((u) => u.at === (chord ?? note)?.at && (!u.added || this.desk.view() === 'fills'));
-    if (under && this.desk.view() !== 'left')
-      for (const p of under.pitches) keys.push({ midi: midiOf(p), hand: 'right', text: this.pretty(p) });
-    if (note && this.desk.view() !== 'left')
-      keys.push({ midi: midiOf(note.pitch), hand: 'right', text: note.finger ? `${note.finger}` : this.pretty(note.pitch) });
-    const meets = new Set((this.clashes().get(chord?.at ?? -1) ?? []).map(midiOf));
-    return keys.map((k) => (meets.has(k.midi) ? { ...k, meets: true } : k));
-  });
-
-  /** The keys of the part on which the hands meet or crowd, by the place of the chord. */
-  protected readonly clashes = computed(() => {
-    const here = (this.desk.arrangement()?.findings ?? []).filter((f) => f.part === this.part()?.number && f.keys);
-    return new Map(here.map((f) => [f.chordAt ?? -1, f.keys ?? []]));
-  });
-
-  protected readonly spans = computed((): HandSpan[] => {
-    const part = this.part();
-    if (!part) return [];
-    const spans: HandSpan[] = [];
-    const span = (hand: 'left' | 'right', pitches: readonly string[], fingers = '') => {
-      if (pitches.length === 0) return;
-      const sorted = [...pitches].sort((a, b) => midiOf(a) - midiOf(b));
-      const [low, high] = [sorted[0], sorted[sorted.length - 1]];
-      const text = `${hand} hand, ${this.pretty(low)} to ${this.pretty(high)}${fingers}`;
-      spans.push({ hand, from: midiOf(low), to: midiOf(high), text });
-    };
-    if (this.desk.view() !== 'right')
-      span(
-        'left',
-        part.chords.flatMap((c) => c.pitches),
-      );
-    if (this.desk.view() === 'left') return spans;
-    // With a note or chord chosen the bracket shows the place where the hand lies then; else all that the part asks of it.
-    const at = this.desk.selection()?.at;
-    const place = at === undefined ? undefined : part.places.findLast((p) => p.start <= at);
-    if (place) span('right', [place.thumb, place.fifth, place.low, place.high], ', fingers 1 to 5');
-    else span('right', [...part.melody.map((n) => n.pitch), ...part.under.flatMap((u) => u.pitches)]);
-    return spans;
-  });
+  /** What the keyboard shows: keys under fingers, where the hands lie, where they meet. */
+  protected readonly board = keysAtWork(this.trial);
+  /** What is chosen on the strip, in a line: on a phone the reasons open from it. */
+  protected readonly chosen = computed(() => chosenInShort(this.desk, this.words.say()));
+  /** The reasons as a drawer, where there is no room for them beside the strip. */
+  protected readonly reasonsOpen = signal(false);
 
   /** How many times its own size the strip may be drawn on a large screen. */
   protected readonly closest = 1.4;
@@ -246,14 +208,6 @@ export class Desk implements OnDestroy {
     this.keys.press(midi);
   }
 
-  private pretty(pitch: string): string {
-    return this.words
-      .say()
-      .note(nameOf(pitch))
-      .replace(/(?<=^[A-H])b/, '♭')
-      .replace('#', '♯');
-  }
-
   protected chooseGrip({ part, at }: { part: number; at: number }): void {
     this.desk.choosePart(part);
     this.desk.select({ kind: 'chord', at });
@@ -292,7 +246,12 @@ export class Desk implements OnDestroy {
       { name: 'Step to the previous join', keys: ['ArrowLeft'], run: () => this.stepJoin(-1) },
       { name: 'Go to the next part', keys: ['ArrowDown'], run: () => this.stepPart(part + 1) },
       { name: 'Go to the previous part', keys: ['ArrowUp'], run: () => this.stepPart(part - 1) },
-      ...VIEWS.map(({ id, text }, i) => ({ name: text, keys: [`${i + 1}`], run: () => this.showView(id, text) })),
+      ...VIEWS.map(({ id, text, keywords }, i) => ({
+        name: text,
+        keywords,
+        keys: [`${i + 1}`],
+        run: () => this.showView(id, text),
+      })),
       ...this.dressings(),
     ];
   }
@@ -303,6 +262,7 @@ export class Desk implements OnDestroy {
     if (!document || !arrangement || !part || this.desk.view() === 'fills') return [];
     return texturesOf(document, arrangement, part).map(({ id, title }) => ({
       name: `Texture: ${title}`,
+      keywords: keywordsOf(id),
       run: () => {
         this.desk.setView('fills');
         const range = rangeOf(part);

@@ -5,7 +5,7 @@ export const deskScreen: ScreenDescriptor = {
   name: 'Desk',
   keywords: 'parts, chords, inversions, fingers, textures and fills',
   of: 'song',
-  place: 'header',
+  place: 'song',
   ready: '[data-testid=stack]',
   load: () => import('./desk').then((m) => m.Desk),
 };

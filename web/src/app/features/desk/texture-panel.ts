@@ -21,7 +21,7 @@ import { Choice } from '../../ui/choice';
 import { Pop } from '../../ui/pop';
 import { Pressed } from '../../ui/pressed';
 import { Signs } from '../../ui/signs';
-import { texturesOf } from './textures';
+import { keywordsOf, texturesOf } from './textures';
 import { Words } from '../../platform/words';
 
 type Reach = 'part' | 'song';
@@ -122,7 +122,11 @@ export class TexturePanel {
 
   constructor() {
     inject(Actions).register(() =>
-      this.textures().map((texture) => ({ name: `Texture: ${texture.title}`, run: () => this.choose(texture) })),
+      this.textures().map((texture) => ({
+        name: `Texture: ${texture.title}`,
+        keywords: keywordsOf(texture.id),
+        run: () => this.choose(texture),
+      })),
     );
   }
 

@@ -8,3 +8,17 @@ export function texturesOf({ choices }: Document, { bars }: Arrangement, part: P
   const { meter } = barAt(bars, part.end - 1);
   return [...choices.textures, ...TEXTURES].filter((t) => patternFor(t, meter));
 }
+
+/** What else pianists call some textures, for the finder. */
+const ALSO_CALLED: Readonly<Record<string, string>> = {
+  'bass-chord-chord': 'waltz, three in a bar',
+  'bass-chord': 'march, two in a bar',
+  'alternating-bass': 'country, root and fifth',
+  'step-line': 'walking, jazz',
+  'broken-triad': 'arpeggio, ballad',
+  'pushed-bass': 'early, syncopated',
+  'held-block': 'slow, long chords',
+  block: 'plain, easiest',
+};
+
+export const keywordsOf = (texture: string): string => ALSO_CALLED[texture] ?? 'pattern, accompaniment';

@@ -1,12 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { NgTemplateOutlet } from '@angular/common';
 import { FormsModule } from '@angular/forms';
 import { NzSliderModule } from 'ng-zorro-antd/slider';
 import { Actions } from '../../platform/state/actions';
 import { DeskStore } from '../../platform/state/desk.store';
+import { Viewport } from '../../platform/viewport';
 import { Words } from '../../platform/words';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { Choice } from '../../ui/choice';
 import { Go } from '../../ui/go';
+import { Pop } from '../../ui/pop';
 import { Pressed } from '../../ui/pressed';
 
 const SCOPES = [
@@ -18,7 +21,7 @@ const SCOPES = [
 @Component({
   selector: 'jh-transport',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, FormsModule, Go, NzSliderModule, Pressed],
+  imports: [Choice, FormsModule, Go, NgTemplateOutlet, NzSliderModule, Pop, Pressed],
   template: `
     <jh-go [going]="playing() !== 'silent'" (pressed)="toggled.emit()" data-testid="play" />
     <div class="tempo">
@@ -33,12 +36,21 @@ const SCOPES = [
         (ngModelChange)="settings.set({ tempoPercent: $event })"
       />
     </div>
-    <jh-choice class="small" label="What is heard" [entries]="scopes" [value]="scope()" (chosen)="scopeChosen.emit($event)" />
-    <button class="tick" [jhPressed]="settings.countIn()" (click)="settings.set({ countIn: !settings.countIn() })">
-      Count in
-    </button>
-    <button class="tick" [jhPressed]="settings.click()" (click)="settings.set({ click: !settings.click() })">Click</button>
-    <ng-content />
+    <ng-template #others>
+      <jh-choice class="small" label="What is heard" [entries]="scopes" [value]="scope()" (chosen)="scopeChosen.emit($event)" />
+      <button class="tick" [jhPressed]="settings.countIn()" (click)="settings.set({ countIn: !settings.countIn() })">
+        Count in
+      </button>
+      <button class="tick" [jhPressed]="settings.click()" (click)="settings.set({ click: !settings.click() })">Click</button>
+      <ng-content />
+    </ng-template>
+    @if (viewport.isPhone()) {
+      <jh-pop label="Play" [value]="scopeText()" [up]="true">
+        <div class="others"><ng-container [ngTemplateOutlet]="others" /></div>
+      </jh-pop>
+    } @else {
+      <ng-container [ngTemplateOutlet]="others" />
+    }
     <span class="say" aria-live="polite">{{ trouble() ?? (playing() === 'loading' ? 'Loading the piano…' : '') }}</span>
     <span class="back">
       @for (way of ways(); track way.word) {
@@ -68,7 +80,9 @@ export class Transport {
   protected readonly scopes = SCOPES;
   protected readonly settings = inject(SettingsStore);
   protected readonly desk = inject(DeskStore);
+  protected readonly viewport = inject(Viewport);
   private readonly words = inject(Words);
+  protected readonly scopeText = computed(() => SCOPES.find((s) => s.id === this.scope())?.text ?? '');
 
   /** The ways back and forth, each with what it would do. */
   protected readonly ways = computed(() => [
@@ -82,6 +96,16 @@ export class Transport {
       return [
         { name: settings.click() ? 'Click off' : 'Click on', run: () => settings.set({ click: !settings.click() }) },
         { name: settings.countIn() ? 'Count-in off' : 'Count-in on', run: () => settings.set({ countIn: !settings.countIn() }) },
+        {
+          name: 'Slower',
+          keywords: 'tempo, speed',
+          run: () => settings.set({ tempoPercent: Math.max(40, settings.tempoPercent() - 10) }),
+        },
+        {
+          name: 'Faster',
+          keywords: 'tempo, speed',
+          run: () => settings.set({ tempoPercent: Math.min(120, settings.tempoPercent() + 10) }),
+        },
         { name: 'Hear this part', run: () => this.scopeChosen.emit('part') },
         { name: 'Hear the song up to here', run: () => this.scopeChosen.emit('to-here') },
       ];

@@ -29,7 +29,11 @@ import { MissingSong } from '../../ui/missing-song';
 import { Pressed } from '../../ui/pressed';
 import { Signs } from '../../ui/signs';
 import { DrillRun } from './drill-run';
+import { Viewport } from '../../platform/viewport';
 import { Words } from '../../platform/words';
+
+/** MIDI numbers between which most drills lie. */
+const USUAL_KEYS = [48, 71];
 
 /** Drills: shapes, closes and runs by themselves, asked for by name or by sight, coming back by how they went. */
 @Component({
@@ -51,6 +55,12 @@ export class DrillsScreen {
   protected readonly run = inject(DrillRun);
   protected readonly keys = inject(KeyInput);
   protected readonly player = inject(Player);
+  protected readonly viewport = inject(Viewport);
+  /** The keys of the task, within two octaves around middle C at least, on a keyboard that has no room for all. */
+  protected readonly inPlay = computed(() => {
+    const keys = [...USUAL_KEYS, ...(this.run.task()?.grips.flatMap((g) => g.pitches.map(midiOf)) ?? [])];
+    return [Math.min(...keys), Math.max(...keys)] as const;
+  });
   protected readonly allKeys = ALL_KEYS.map((key) => ({ name: keyName(key), key }));
   protected readonly cadences = CADENCES;
   protected readonly handChoices: readonly { id: Hand; text: string }[] = [

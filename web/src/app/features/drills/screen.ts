@@ -5,7 +5,7 @@ export const drillsScreen: ScreenDescriptor = {
   name: 'Drills',
   keywords: 'scales, cadences, inversions, a warm-up',
   of: 'either',
-  place: 'header',
+  place: 'application',
   ready: 'h1',
   load: () => import('./drills').then((m) => m.DrillsScreen),
 };

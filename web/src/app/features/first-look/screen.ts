@@ -5,7 +5,7 @@ export const firstLookScreen: ScreenDescriptor = {
   name: 'First look',
   keywords: 'what the song asks for: hardest part, range, key',
   of: 'song',
-  place: 'header',
+  place: 'song',
   ready: 'h1',
   load: () => import('./first-look').then((m) => m.FirstLookScreen),
 };

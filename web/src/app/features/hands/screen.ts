@@ -5,7 +5,7 @@ export const handsScreen: ScreenDescriptor = {
   name: 'Hands',
   keywords: 'measure the reach, keyboard size',
   of: 'song',
-  place: 'header',
+  place: 'beside',
   ready: 'jh-keyboard',
   load: () => import('./hands').then((m) => m.HandsScreen),
 };

@@ -3,7 +3,7 @@ import type { ScreenDescriptor } from '../../platform/screen';
 export const keyScreen: ScreenDescriptor = {
   path: 'key',
   name: 'Choose a key',
-  keywords: 'transpose the song',
+  keywords: 'transpose the song, an easier key, higher, lower',
   of: 'song',
   place: 'beside',
   ready: 'table',

@@ -5,7 +5,7 @@ export const logScreen: ScreenDescriptor = {
   name: 'Log',
   keywords: 'what was practised, minutes, tempo reached',
   of: 'none',
-  place: 'header',
+  place: 'application',
   ready: 'h1',
   load: () => import('./log').then((m) => m.LogScreen),
 };

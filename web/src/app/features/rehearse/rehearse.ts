@@ -21,6 +21,9 @@ import { Actions, type Action } from '../../platform/state/actions';
 import { openSong } from '../../platform/state/open-song';
 import { PracticeStore } from '../../platform/state/practice.store';
 import { SettingsStore } from '../../platform/state/settings.store';
+import { keepAwake } from '../../platform/awake';
+import { Viewport } from '../../platform/viewport';
+import { Drawer } from '../../ui/drawer';
 import { JoinStrip, type StripMark } from '../../ui/join-strip/join-strip';
 import { Keyboard, type HandSpan, type PressedKey } from '../../ui/keyboard/keyboard';
 import { MissingSong } from '../../ui/missing-song';
@@ -39,7 +42,7 @@ const WHICH = 34;
 @Component({
   selector: 'jh-rehearse',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DayPlan, JoinStrip, Keyboard, ListenBar, MissingSong, Outcome],
+  imports: [DayPlan, Drawer, JoinStrip, Keyboard, ListenBar, MissingSong, Outcome],
   providers: [Rehearsal],
   templateUrl: './rehearse.html',
   styleUrl: './rehearse.less',
@@ -58,6 +61,9 @@ export class Rehearse implements OnDestroy {
   protected readonly rehearsal = inject(Rehearsal);
   protected readonly player = inject(Player);
   protected readonly keys = inject(KeyInput);
+  protected readonly viewport = inject(Viewport);
+  /** The plan of the day as a drawer, where there is no room for it beside the strip. */
+  protected readonly planOpen = signal(false);
   protected readonly settings = inject(SettingsStore);
   private readonly hurt = viewChild.required<ElementRef<HTMLDialogElement>>('hurt');
   private readonly room = viewChild<ElementRef<HTMLElement>>('room');
@@ -126,7 +132,14 @@ export class Rehearse implements OnDestroy {
     });
   });
 
+  /** The keys that the part asks for, on a keyboard that has no room for all. */
+  protected readonly inPlay = computed(() => {
+    const spans = this.spans();
+    return spans.length === 0 ? null : ([Math.min(...spans.map((s) => s.from)), Math.max(...spans.map((s) => s.to))] as const);
+  });
+
   constructor() {
+    keepAwake();
     openSong(this.id);
     inject(Actions).register(() => this.actions());
     void this.practice.load();

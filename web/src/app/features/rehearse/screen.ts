@@ -5,7 +5,7 @@ export const rehearseScreen: ScreenDescriptor = {
   name: 'Rehearse',
   keywords: 'practise step by step, today’s plan',
   of: 'song',
-  place: 'header',
+  place: 'song',
   ready: '[data-testid=step]',
   load: () => import('./rehearse').then((m) => m.Rehearse),
 };

@@ -5,7 +5,7 @@ export const sheetScreen: ScreenDescriptor = {
   name: 'Sheet',
   keywords: 'print, worksheet, save as MusicXML, MIDI, ABC',
   of: 'song',
-  place: 'header',
+  place: 'song',
   ready: '[data-testid=page] svg',
   load: () => import('./sheet').then((m) => m.Sheet),
 };

@@ -5,7 +5,7 @@ export const shelfScreen: ScreenDescriptor = {
   name: 'Shelf',
   keywords: 'all songs, the bin',
   of: 'none',
-  place: 'header',
+  place: 'application',
   ready: '[data-testid=song-card]',
   load: () => import('./shelf').then((m) => m.Shelf),
 };

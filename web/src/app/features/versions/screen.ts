@@ -5,7 +5,7 @@ export const versionsScreen: ScreenDescriptor = {
   name: 'Versions',
   keywords: 'compare, go back to an earlier state',
   of: 'song',
-  place: 'header',
+  place: 'beside',
   ready: 'h1',
   load: () => import('./versions').then((m) => m.VersionsScreen),
 };

@@ -149,7 +149,7 @@ describe('the open song', () => {
     await edit();
     await desk.undo();
     expect(desk.document()).toEqual(GLASS);
-    const toast = TestBed.inject(Toasts).current();
+    const toast = TestBed.inject(Toasts).shown().at(-1);
     expect(toast?.text).toContain('being edited in another tab');
     toast?.action?.run();
     await edit();
@@ -240,7 +240,7 @@ describe('the open song', () => {
     await desk.edit(FALLING);
     standIn.refuse(null);
     expect([desk.document(), undone(), await stored()]).toEqual([before, 'root position', before]);
-    expect(TestBed.inject(Toasts).current()?.text).toContain('The song is as it was before');
+    expect(TestBed.inject(Toasts).shown().at(-1)?.text).toContain('The song is as it was before');
     await desk.edit(FALLING);
     expect(desk.document()?.choices.bass).toBe('falling');
   });

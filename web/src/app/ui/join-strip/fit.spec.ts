@@ -123,7 +123,7 @@ describe('the join strip', () => {
         [1400, 700],
       ]) {
         const along = parts.includes(part) ? bars : all;
-        const { lines, zoom } = fitStrip(part, along, { width, height }, 1.4);
+        const { lines, zoom } = fitStrip(part, along, { width, height }, { most: 1.4 });
         const high = lines.reduce((sum, l) => sum + l.height, 0) * zoom;
         expect(zoom).toBeGreaterThanOrEqual(1);
         expect(zoom).toBeLessThanOrEqual(1.4);
@@ -132,7 +132,22 @@ describe('the join strip', () => {
         const whole = (all: typeof lines) => all.flatMap((l) => l.stacks).filter((s) => s.stands === 'whole').length;
         expect(whole(lines)).toBeGreaterThanOrEqual(whole(fitStrip(part, along, { width, height }).lines));
       }
-    expect(fitStrip(parts[0], bars, { width: 1400, height: 700 }, 1.4).zoom).toBe(1.4);
+    expect(fitStrip(parts[0], bars, { width: 1400, height: 700 }, { most: 1.4 }).zoom).toBe(1.4);
+  });
+
+  it('is drawn smaller only where not even a line has the height, and no smaller than is allowed', () => {
+    for (const part of parts) {
+      const own = fitStrip(part, bars, { width: 700, height: 600 }, { least: 0.6 });
+      expect(own.zoom).toBe(1);
+      const low = fitStrip(part, bars, { width: 700, height: 240 }, { least: 0.6 });
+      expect(low.zoom).toBeGreaterThanOrEqual(0.6 - 1e-9);
+      expect(low.zoom).toBeLessThan(1);
+      for (const line of low.lines) {
+        expect(line.width * low.zoom).toBeLessThanOrEqual(701);
+        if (low.zoom > 0.65) expect(line.height * low.zoom).toBeLessThanOrEqual(240);
+      }
+      expect(fitStrip(part, bars, { width: 700, height: 240 }).zoom).toBe(1);
+    }
   });
 
   it('keeps a pick-up as wide as its word', () => {

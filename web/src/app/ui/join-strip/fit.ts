@@ -11,15 +11,14 @@ import { endOf, startOf, type Segment } from './struck';
 const ZOOM_STEP = 0.1;
 
 /**
- * Lays a part out as large as a room allows, in pixels, up to `most` times its own size; never smaller than that size. It is
- * drawn larger only where no chord gives up a word beside it and no word is lifted for that.
+ * Lays a part out as large as a room allows, in pixels, up to `most` times its own size. It is drawn larger only where no chord gives
+ * up a word beside it and no word is lifted for that; and smaller, down to `least` times, only where not even one line has the height.
  */
 export function fitStrip(
   whole: Part,
   bars: readonly Bar[],
   room: { width: number; height: number },
-  most = 1,
-  dressed = false,
+  { most = 1, least = 1, dressed = false }: { readonly most?: number; readonly least?: number; readonly dressed?: boolean } = {},
 ): LaidStrip {
   const { width, height } = room;
   const ready = prepareStrip(whole, bars, dressed);
@@ -32,8 +31,16 @@ export function fitStrip(
     const fits = lines.reduce((sum, l) => sum + l.height, 0) * zoom <= height;
     if (fits && droppedLabels(lines) <= given) return { lines, zoom };
   }
-  return { lines: own, zoom: 1 };
+  let found: LaidStrip = { lines: own, zoom: 1 };
+  for (let step = 1; height > 0 && tallest(found) > height && 1 - step * ZOOM_STEP > least - ZOOM_STEP / 2; step++) {
+    const zoom = 1 - step * ZOOM_STEP;
+    found = { lines: layLines(ready, width / zoom, height / zoom), zoom };
+  }
+  return found;
 }
+
+/** Pixels that the tallest line takes up. */
+const tallest = ({ lines, zoom }: LaidStrip): number => Math.max(0, ...lines.map((l) => l.height)) * zoom;
 
 /** How many chords have not all their words beside them, and how many sung words are lifted. */
 const droppedLabels = (lines: readonly StripLine[]): number =>

@@ -67,6 +67,8 @@ export class JoinStrip implements OnDestroy {
   readonly height = input(0);
   /** How many times its own size it may be drawn, where there is room for it. */
   readonly most = input(1);
+  /** How many times its own size it may be drawn where not even one line has the height. */
+  readonly least = input(1);
   readonly canCutStart = input(false);
   readonly canCutEnd = input(false);
   readonly selected = output<Selection>();
@@ -80,7 +82,12 @@ export class JoinStrip implements OnDestroy {
   protected readonly drag = signal<{ end: 'start' | 'end'; to: number } | null>(null);
 
   private readonly laid = computed(() =>
-    fitStrip(this.part(), this.bars(), { width: this.width(), height: this.height() }, this.most(), this.view() === 'fills'),
+    fitStrip(
+      this.part(),
+      this.bars(),
+      { width: this.width(), height: this.height() },
+      { most: this.most(), least: this.least(), dressed: this.view() === 'fills' },
+    ),
   );
   protected readonly lines = computed(() => this.laid().lines);
   protected readonly zoom = computed(() => this.laid().zoom);

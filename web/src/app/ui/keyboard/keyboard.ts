@@ -32,6 +32,8 @@ export interface HandSpan {
   readonly to: number;
   readonly hand: 'left' | 'right';
   readonly text: string;
+  /** The same in fewer words, for where there is little room. */
+  readonly short?: string;
 }
 
 interface DrawnKey {
@@ -64,15 +66,26 @@ export class Keyboard {
   readonly pressed = input<readonly PressedKey[]>([]);
   readonly spans = input<readonly HandSpan[]>([]);
   readonly sounding = input<ReadonlySet<number>>(new Set<number>());
+  /** The keys that are to be seen, lowest and highest, where there is no room for all. */
+  readonly within = input<readonly [low: number, high: number] | null>(null);
   /** Longer keys, to be played on. */
   readonly tall = input(false);
   readonly keyPressed = output<number>();
   readonly keyReleased = output<number>();
 
   private readonly beside = viewChild.required<ElementRef<HTMLElement>>('beside');
-  private readonly scale = signal(1);
+  /** Pixels that there are for it, and how many of their width are taken over its left end. */
+  private readonly room = signal({ width: WIDTH, height: 0, beside: 0 });
+  /** Pixels to a unit of the drawing. */
+  private readonly scale = computed(() => {
+    const { width, height } = this.room();
+    return Math.min(width / this.stretch().width, height / this.height()) || 1;
+  });
   /** How far from the left of the keys the room over them is taken. */
-  private readonly taken = signal(0);
+  private readonly taken = computed(() => {
+    const { width, beside } = this.room();
+    return Math.max(0, beside - (width - this.stretch().width * this.scale()) / 2) / this.scale();
+  });
   /** How much larger text and fingers are drawn than the keys, so that they keep their size where the keyboard is narrow. */
   protected readonly larger = computed(() => Math.min(1.6, Math.max(1, 1 / this.scale())));
 
@@ -80,8 +93,14 @@ export class Keyboard {
   protected readonly length = computed(() => (this.tall() ? LENGTH.tall : LENGTH.usual));
   protected readonly blackLength = computed(() => this.length() * BLACK);
   private readonly height = computed(() => TOP + this.length() + 4);
-  protected readonly viewBox = computed(() => `0 0 ${WIDTH} ${this.height()}`);
-  protected readonly keys = computed(() => layKeys(this.size()));
+  /** Where the keys that are drawn begin, and how wide they are together. */
+  private readonly stretch = computed(() => {
+    const keys = this.keys();
+    const last = keys[keys.length - 1];
+    return { from: keys[0].x, width: last.x + last.width - keys[0].x };
+  });
+  protected readonly viewBox = computed(() => `${this.stretch().from} 0 ${this.stretch().width} ${this.height()}`);
+  protected readonly keys = computed(() => seen(layKeys(this.size()), this.within()));
   /** The keys as they are drawn: the black ones last, over the white ones, which leave a gap between them. */
   protected readonly drawn = computed(() => [
     ...this.keys().flatMap((k) => (k.black ? [] : [{ ...k, width: k.width - 1.2 }])),
@@ -110,8 +129,11 @@ export class Keyboard {
   /** What stands over the brackets, clear of what stands at the left over the keys. */
   protected readonly labels = computed(() => {
     const wide = (text: string) => text.length * LETTER * this.larger();
-    const inOrder = this.brackets().toSorted((a, b) => a.x1 - b.x1);
-    const room = { from: this.taken(), to: WIDTH };
+    const whole = this.brackets().toSorted((a, b) => a.x1 - b.x1);
+    const fits = whole.reduce((sum, b) => sum + wide(b.text), 0) < this.stretch().width - this.taken();
+    const inOrder = fits ? whole : whole.map((b) => ({ ...b, text: b.short ?? b.text }));
+    const { from, width } = this.stretch();
+    const room = { from: from + this.taken(), to: from + width };
     const places = labelsOver(
       inOrder.map((b) => ({ ...b, width: wide(b.text) })),
       room,
@@ -131,9 +153,7 @@ export class Keyboard {
     afterNextRender(() => {
       const beside = this.beside().nativeElement;
       const observer = new ResizeObserver(() => {
-        const scale = Math.min(host.clientWidth / WIDTH, host.clientHeight / this.height()) || 1;
-        this.scale.set(scale);
-        this.taken.set(Math.max(0, beside.offsetWidth - (host.clientWidth - WIDTH * scale) / 2) / scale);
+        this.room.set({ width: host.clientWidth, height: host.clientHeight, beside: beside.offsetWidth });
       });
       observer.observe(host);
       observer.observe(beside);
@@ -145,6 +165,15 @@ export class Keyboard {
     const key = this.byMidi().get(midi);
     return key ? key.x + key.width / 2 : null;
   }
+}
+
+/** The keys around some, from a C or an F to a B or an E, as a keyboard looks whole; all of them where nothing is said. */
+function seen(keys: readonly DrawnKey[], within: readonly [low: number, high: number] | null): readonly DrawnKey[] {
+  if (!within) return keys;
+  const [low, high] = within;
+  const from = low - (low % 12) + (low % 12 < 5 ? 0 : 5);
+  const to = high - (high % 12) + (high % 12 < 5 ? 4 : 11);
+  return keys.filter((k) => k.midi >= from && k.midi <= to);
 }
 
 function layKeys(size: KeyboardSize): DrawnKey[] {
