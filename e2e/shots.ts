@@ -167,8 +167,6 @@ await shot('drill');
 const phone = await (
   await browser.newContext({ viewport: { width: 390, height: 844 }, reducedMotion: 'reduce', hasTouch: true })
 ).newPage();
-await phone.goto(`http://127.0.0.1:${port}/shelf`);
-await phone.getByTestId('song-card').nth(2).waitFor();
 await desk(phone, 'Lamps Across the Sound', 2, 2);
 await phone.evaluate(() => document.fonts.ready);
 await phone.screenshot({ path: join(folder, 'phone-desk.png'), animations: 'disabled' });

@@ -207,23 +207,20 @@ function narrowed(chain: Chain, given: Settling, most: number): Chain {
     starts: startsOf(rows.map((row) => row.length)),
     ids: kept.map((c) => chain.ids[c]),
     own: Float64Array.from(kept, (c) => chain.own[c]),
-    steps: steps.map((table, k) =>
-      k === 0 ? table : narrowedTable(table, rows[k - 1], rows[k], chain.starts.slice(k - 1, k + 2)),
-    ),
+    steps: steps.map((table, k) => (k === 0 ? table : narrowedSteps(chain, k, rows[k - 1], rows[k]))),
   };
 }
 
-/** A table of steps without the choices that are left out on either side; "starts" are those of both links, and where the second ends. */
-function narrowedTable(
-  table: Float64Array,
-  froms: readonly number[],
-  tos: readonly number[],
-  [before, start, end]: readonly number[],
-): Float64Array {
-  if (froms.length * tos.length === table.length) return table;
+/** What the step into a link costs, from a choice of the one before it. */
+const stepInto = ({ starts, steps }: Chain, k: number, from: number, to: number): number =>
+  steps[k][(from - starts[k - 1]) * (starts[k + 1] - starts[k]) + to - starts[k]];
+
+/** The steps into a link without the choices that are left out on either side. */
+function narrowedSteps(chain: Chain, k: number, froms: readonly number[], tos: readonly number[]): Float64Array {
+  if (froms.length * tos.length === chain.steps[k].length) return chain.steps[k];
   const kept = new Float64Array(froms.length * tos.length);
   let next = 0;
-  for (const f of froms) for (const to of tos) kept[next++] = table[(f - before) * (end - start) + to - start];
+  for (const from of froms) for (const to of tos) kept[next++] = stepInto(chain, k, from, to);
   return kept;
 }
 
@@ -265,12 +262,12 @@ const chargeOf = ({ symbol, times }: Link, homes: Settling): number =>
   symbol >= 0 && homes[symbol] !== null ? VOICING_COSTS.otherShape * times : 0;
 
 /** What choices cost with some homes. */
-function costOf({ links, starts, ids, own, steps }: Chain, choices: readonly number[], homes: Settling): number {
-  return links.reduce((sum, l, k) => {
+function costOf(chain: Chain, choices: readonly number[], homes: Settling): number {
+  return chain.links.reduce((sum, l, k) => {
     const c = choices[k];
-    const into = k === 0 ? 0 : steps[k][(choices[k - 1] - starts[k - 1]) * (starts[k + 1] - starts[k]) + c - starts[k]];
-    const charge = ids[c] === homes[l.symbol] ? 0 : chargeOf(l, homes);
-    return sum + own[c] + charge + into;
+    const into = k === 0 ? 0 : stepInto(chain, k, choices[k - 1], c);
+    const charge = chain.ids[c] === homes[l.symbol] ? 0 : chargeOf(l, homes);
+    return sum + chain.own[c] + charge + into;
   }, 0);
 }
 
@@ -309,7 +306,7 @@ function cheapest(chain: Chain, homes: Settling): Way {
   for (let k = steps.length - 1; k >= 0; k--) {
     let least = Infinity;
     for (let c = starts[k]; c < starts[k + 1]; c++) {
-      const on = after === null ? 0 : steps[k + 1][(c - starts[k]) * (starts[k + 2] - starts[k + 1]) + after - starts[k + 1]];
+      const on = after === null ? 0 : stepInto(chain, k + 1, c, after);
       if (costs[c] + on < least) {
         least = costs[c] + on;
         choices[k] = c;

@@ -4,11 +4,15 @@ import { DOCUMENT, DestroyRef, inject } from '@angular/core';
 export function keepAwake(): void {
   const document = inject(DOCUMENT);
   let lock: WakeLockSentinel | null = null;
+  let left = false;
   const ask = (): void => {
     if (document.visibilityState !== 'visible' || !('wakeLock' in navigator)) return;
     // Refused where the battery is low, or before the page is touched: the screen then behaves as it always does.
     navigator.wakeLock.request('screen').then(
-      (got) => (lock = got),
+      (got) => {
+        lock = got;
+        if (left) void got.release();
+      },
       () => (lock = null),
     );
   };
@@ -16,6 +20,7 @@ export function keepAwake(): void {
   // The browser lets go of it whenever the page is hidden.
   document.addEventListener('visibilitychange', ask);
   inject(DestroyRef).onDestroy(() => {
+    left = true;
     document.removeEventListener('visibilitychange', ask);
     void lock?.release();
   });

@@ -79,7 +79,7 @@ export class App {
     ),
   );
   /** The name of the screen that is shown. */
-  protected readonly here = computed(() => SCREENS.find((s) => s.path === this.screen())?.name ?? 'Menu');
+  protected readonly here = computed(() => SCREENS.find((s) => s.path === this.address()[0])?.name ?? 'Menu');
   /** What the menu of the header holds: on a phone, all of it. */
   protected readonly menu = computed((): MenuItem[] => {
     const go = ({ name, to }: { name: string; to: readonly string[] }): MenuItem => ({
@@ -102,11 +102,12 @@ export class App {
   private readonly ended = this.router.events.pipe(filter((e) => e instanceof NavigationEnd));
   private readonly url = toSignal(this.ended.pipe(map((e) => e.urlAfterRedirects)), { initialValue: this.router.url });
 
-  private readonly screen = computed(() => this.url().split(/[/?#]/)[1]);
+  /** The parts of the address: the screen, then the song where one is named. */
+  private readonly address = computed(() => this.url().split(/[?#]/)[0].split('/').slice(1));
 
   /** The song is named in the header on the screens that work on it. */
   protected readonly song = computed(() => {
-    const [, screen, id] = this.url().split('/');
+    const [screen, id] = this.address();
     return id && OF_SONG.has(screen) ? (this.desk.arrangement()?.song ?? null) : null;
   });
   protected readonly about = computed(() => {

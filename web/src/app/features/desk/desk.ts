@@ -32,7 +32,7 @@ import { Keyboard } from '../../ui/keyboard/keyboard';
 import { Signs } from '../../ui/signs';
 import { Toasts } from '../../platform/toasts';
 import { HandBar } from './hand-bar';
-import { chosenInShort, keysAtWork } from './keys-at-work';
+import { chosenInShort, keysAtWork, type Trial } from './keys-at-work';
 import { Joins } from './joins';
 import { Ladder } from './ladder';
 import { Progression } from './progression';
@@ -116,7 +116,7 @@ export class Desk implements OnDestroy {
   protected readonly inWords = signal(false);
   protected readonly showSentences = computed(() => this.inWords() && this.desk.view() === 'joined');
   /** Keys of an alternative that is tried by ear. */
-  protected readonly trial = linkedSignal<{ at: number | undefined; pitches: readonly string[] | null }>(() => ({
+  protected readonly trial = linkedSignal<Trial>(() => ({
     at: this.desk.selection()?.at,
     pitches: null,
   }));

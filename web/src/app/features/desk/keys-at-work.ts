@@ -80,7 +80,9 @@ export function keysAtWork(trial: Signal<Trial>): KeysAtWork {
   });
   const inPlay = computed(() => {
     const part = desk.currentPart();
-    return part ? keysInPlay(part, trial().pitches ?? []) : null;
+    if (!part) return null;
+    const asked = [...part.chords, ...part.under].flatMap((c) => c.pitches);
+    return keysInPlay([...asked, ...part.melody.map((n) => n.pitch), ...(trial().pitches ?? [])].map(midiOf));
   });
 
   return { pressed, spans, clashes, inPlay };

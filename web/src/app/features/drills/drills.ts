@@ -25,6 +25,7 @@ import { openSong } from '../../platform/state/open-song';
 import { PracticeStore } from '../../platform/state/practice.store';
 import { Choice } from '../../ui/choice';
 import { Keyboard, type PressedKey } from '../../ui/keyboard/keyboard';
+import { keysInPlay } from '../../ui/keyboard/in-play';
 import { MissingSong } from '../../ui/missing-song';
 import { Pressed } from '../../ui/pressed';
 import { Signs } from '../../ui/signs';
@@ -57,10 +58,9 @@ export class DrillsScreen {
   protected readonly player = inject(Player);
   protected readonly viewport = inject(Viewport);
   /** The keys of the task, within two octaves around middle C at least, on a keyboard that has no room for all. */
-  protected readonly inPlay = computed(() => {
-    const keys = [...USUAL_KEYS, ...(this.run.task()?.grips.flatMap((g) => g.pitches.map(midiOf)) ?? [])];
-    return [Math.min(...keys), Math.max(...keys)] as const;
-  });
+  protected readonly inPlay = computed(() =>
+    keysInPlay([...USUAL_KEYS, ...(this.run.task()?.grips.flatMap((g) => g.pitches.map(midiOf)) ?? [])]),
+  );
   protected readonly allKeys = ALL_KEYS.map((key) => ({ name: keyName(key), key }));
   protected readonly cadences = CADENCES;
   protected readonly handChoices: readonly { id: Hand; text: string }[] = [

@@ -25,6 +25,7 @@ import { keepAwake } from '../../platform/awake';
 import { Viewport } from '../../platform/viewport';
 import { Drawer } from '../../ui/drawer';
 import { JoinStrip, type StripMark } from '../../ui/join-strip/join-strip';
+import { keysInPlay } from '../../ui/keyboard/in-play';
 import { Keyboard, type HandSpan, type PressedKey } from '../../ui/keyboard/keyboard';
 import { MissingSong } from '../../ui/missing-song';
 import { DayPlan } from './day-plan';
@@ -133,10 +134,7 @@ export class Rehearse implements OnDestroy {
   });
 
   /** The keys that the part asks for, on a keyboard that has no room for all. */
-  protected readonly inPlay = computed(() => {
-    const spans = this.spans();
-    return spans.length === 0 ? null : ([Math.min(...spans.map((s) => s.from)), Math.max(...spans.map((s) => s.to))] as const);
-  });
+  protected readonly inPlay = computed(() => keysInPlay(this.spans().flatMap(({ from, to }) => [from, to])));
 
   constructor() {
     keepAwake();

@@ -32,7 +32,7 @@ export function fitStrip(
     if (fits && droppedLabels(lines) <= given) return { lines, zoom };
   }
   let found: LaidStrip = { lines: own, zoom: 1 };
-  for (let step = 1; height > 0 && tallest(found) > height && 1 - step * ZOOM_STEP > least - ZOOM_STEP / 2; step++) {
+  for (let step = 1; height > 0 && tallest(found) > height && 1 - step * ZOOM_STEP > least - 1e-9; step++) {
     const zoom = 1 - step * ZOOM_STEP;
     found = { lines: layLines(ready, width / zoom, height / zoom), zoom };
   }
