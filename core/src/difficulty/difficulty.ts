@@ -9,7 +9,7 @@ import type { MelodyNote } from '../song/song.js';
 import { barAt, offsetInBar, type Bar } from '../time/bars.js';
 import { beatTicks, countTicks } from '../time/meter.js';
 import { toSeconds, type Ticks } from '../time/ticks.js';
-import { DIFFICULTY_TERMS, HANDS_TOGETHER, type TermName } from './terms.js';
+import { DIFFICULTY_TERMS, HANDS_TOGETHER, TOLD_LAST, type TermName } from './terms.js';
 
 /** What makes a part hard, in figures. Speeds are for each second. */
 export type DifficultyFact =
@@ -102,9 +102,16 @@ function load(terms: readonly Term[]): Load {
 }
 
 function reasonsOf(terms: readonly Term[]): DifficultyFact[] {
-  const weighty = terms.filter((t) => t.points >= WORTH_SAYING).sort((a, b) => b.points - a.points);
-  return weighty.map((t) => t.reason).slice(0, REASONS);
+  return terms
+    .filter((t) => t.points >= WORTH_SAYING)
+    .sort(toldFirst)
+    .map((t) => t.reason)
+    .slice(0, REASONS);
 }
+
+/** The dearest first; after them what the song's key and level ask for anyway. */
+const toldFirst = (a: Term, b: Term): number =>
+  Number(TOLD_LAST.has(a.name)) - Number(TOLD_LAST.has(b.name)) || b.points - a.points;
 
 /** The points of a measure between the figure that is easy and the one that is hard. */
 function term(name: TermName, value: number, reason: DifficultyFact): Term {
@@ -278,7 +285,7 @@ export function hardestOf(parts: readonly { readonly number: number; readonly di
   const above = most.difficulty.terms
     .map((t) => ({ ...t, points: t.points - parts.reduce((s, p) => s + pointsOf(p.difficulty, t.name), 0) / parts.length }))
     .filter((t) => t.points > 0.5)
-    .sort((a, b) => b.points - a.points)
+    .sort(toldFirst)
     .map((t) => t.reason);
   return { part: most.number, reasons: (above.length > 0 ? above : most.difficulty.reasons).slice(0, REASONS) };
 }

@@ -17,6 +17,7 @@ const passage = (notes: Row, chords: readonly (readonly [number, string])[] = [[
 const textured = (doc: Document, texture: string) => setSetting(doc, null, 'texture', texture);
 const difficultyOf = (doc: Document) => arrange(doc).parts[0].difficulty;
 
+const TONICS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'];
 const STEPS = inQuarters('C5 D5 E5 F5 G5 F5 E5 D5');
 const LEAPS = inQuarters('C5 A5 D5 B5 E5 C6 D5 B5');
 const LEAPS_AND_RESTS = inQuarters('C5 A5 - B5 E5 - D5 B5');
@@ -89,5 +90,32 @@ describe('difficulty in a teacher’s order', () => {
     expect(first(passage(HELD, SHAPES))).toMatch(/left-hand shapes/);
     for (const doc of [passage(HELD, AGAIN), passage(STEPS, AGAIN)])
       expect(difficultyOf(doc).reasons.map((r) => r.code)).not.toContain('difficulty.between');
+  });
+
+  it('tells black keys and full chords last in every key, and still counts them', () => {
+    const last = /black$|big-chords$/;
+    for (const tonic of TONICS)
+      for (const [name, ...pair] of PAIRS)
+        for (const doc of pair.filter((d) => d.choices.pins.length === 0)) {
+          const { reasons, terms } = difficultyOf({ ...doc, song: transposeSong(doc.song, { tonic, mode: 'major' }) });
+          const told = reasons.map((r) => last.test(r.code));
+          expect([name, tonic, told], `${name} in ${tonic}`).toEqual([name, tonic, [...told].sort()]);
+          const asked = terms.filter((t) => !last.test(t.reason.code) && t.points >= 3).length;
+          expect(told.filter((isLast) => !isLast).length, `${name} in ${tonic}`).toBe(Math.min(3, asked));
+        }
+    const inC = difficultyOf(passage(STEPS)).score;
+    const inDFlat = difficultyOf({ ...passage(STEPS), song: transposeSong(passage(STEPS).song, { tonic: 'Db', mode: 'major' }) });
+    expect(inDFlat.score).toBeGreaterThan(inC);
+  });
+
+  it('says of the hardest part what it asks for, not which keys it falls on', () => {
+    const notes = [...inQuarters('Db5 Eb5 F5 Gb5 Ab5 Gb5 F5 Eb5'), ...inQuarters('Db5 Bb5 Eb5 C6 F5 Db6 Eb5 C6')];
+    const song = songOf(notes, [[0, 'Db']], { tempo: 96, key: { tonic: 'Db', mode: 'major' } });
+    const doc = documentOf(song);
+    const half = song.length / 2;
+    const parts = [{ start: 0, end: half }, { start: half, end: song.length }]; // prettier-ignore
+    const { hardest } = arrange({ ...doc, choices: { ...doc.choices, parts } });
+    expect(hardest?.part).toBe(2);
+    expect(ENGLISH.fact(hardest!.reasons[0])).toMatch(/leaps in a row|jumps in the right hand/);
   });
 });

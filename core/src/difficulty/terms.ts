@@ -39,6 +39,7 @@ export const DIFFICULTY_TERMS = {
   breath: { easy: 5, hard: 20, points: 8 },
   /** Attacks of the left hand a second. */
   leftSpeed: { easy: 1, hard: 7, points: 22 },
+  /** Share of the notes on black keys: what tells one key of a song from another. See {@link TOLD_LAST}. */
   rightBlack: { easy: 0.1, hard: 0.8, points: 10 },
   leftBlack: { easy: 0.15, hard: 0.9, points: 8 },
   /** Notes in a chord, on average. */
@@ -46,6 +47,12 @@ export const DIFFICULTY_TERMS = {
 } as const satisfies Readonly<Record<string, TermRule>>;
 
 export type TermName = keyof typeof DIFFICULTY_TERMS;
+
+/**
+ * What counts but is not what a teacher calls hard in a part: black keys, which are the song's key (and tell an easier one), and how many
+ * notes its chords have, which is the level it is written for. It is told last, after everything that the part itself asks for.
+ */
+export const TOLD_LAST: ReadonlySet<TermName> = new Set<TermName>(['rightBlack', 'leftBlack', 'notes']);
 
 /** How the two hands add up: the harder one whole, a share of the easier one, a share of what they ask of each other. */
 export const HANDS_TOGETHER = { weaker: 0.4, together: 0.3 } as const;
