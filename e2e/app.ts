@@ -65,6 +65,18 @@ export async function choose(page: Page, button: string, entry: string): Promise
   await expect(item).toBeHidden();
 }
 
+/** The button of a panel, or of a list to choose from, by what stands before the colon of its name. */
+export const dropdown = (scope: Page | Locator, label: string): Locator =>
+  scope.getByRole('button', { name: new RegExp(`^${label}:`) });
+
+/** Chooses from a list that opens. */
+export async function pick(page: Page, label: string, entry: string): Promise<void> {
+  await dropdown(page, label).click();
+  const item = page.getByRole('menuitemradio', { name: entry, exact: true });
+  await item.click();
+  await expect(item).toBeHidden();
+}
+
 /** Goes from a screen of a song to one that does not stand in its header. */
 export const goBeside = (page: Page, screen: string): Promise<void> => choose(page, 'More screens', screen);
 

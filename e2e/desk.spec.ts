@@ -1,5 +1,5 @@
 import { midiOf } from '@joined-hands/core/pitch';
-import { choose, expect, keysOf, openSong, parts, soundingAfter, stacks, test } from './app.js';
+import { choose, expect, keysOf, pick, openSong, parts, soundingAfter, stacks, test } from './app.js';
 
 const midis = (keys: string) =>
   keys
@@ -150,9 +150,9 @@ test('a cut is dragged along the ruler', async ({ page }) => {
 
 test('a smaller hand and a shorter keyboard are obeyed at once', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
-  await page.getByLabel('Hand', { exact: true }).selectOption('child');
+  await pick(page, 'Hand', 'child hand');
   await expect(page.locator('.toast')).toContainText('Never force a stretch. Stop if anything hurts');
-  await page.getByLabel('Keyboard', { exact: true }).selectOption('49');
+  await pick(page, 'Keyboard', '49 keys');
   await expect(page.locator('jh-keyboard rect')).toHaveCount(49);
   for (const stack of await stacks(page).all()) {
     const keys = midis(await keysOf(stack));

@@ -1,22 +1,21 @@
 import { midiOf } from '@joined-hands/core/pitch';
 import type { Page } from '@playwright/test';
-import { expect, goBeside, keysOf, openSong, soundingAfter, stacks, standInDevice, test } from './app.js';
+import { dropdown, expect, goBeside, keysOf, openSong, soundingAfter, stacks, standInDevice, test } from './app.js';
 
-const pop = (page: Page, label: string) => page.locator(`summary[aria-label^='${label}:']`);
 const key = (page: Page, pitch: string) => page.locator(`jh-keyboard rect[data-midi="${midiOf(pitch)}"]`);
 const names = (page: Page) =>
   stacks(page).evaluateAll((all) => all.map((s) => (s.getAttribute('aria-label') ?? '').split(',')[0]));
 
 test('a school is compared before it is chosen, for a chord, a part and the song', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
-  await pop(page, 'Left hand').click();
+  await dropdown(page, 'Left hand').click();
   const schools = page.getByTestId('school');
   await expect(schools).toHaveCount(9);
   await expect(schools.first()).toContainText('now');
   await expect(schools.nth(1)).toContainText('more');
   await schools.filter({ hasText: 'root octaves' }).getByRole('button').click();
   await expect(stacks(page).first()).toHaveAccessibleName(/root position, F\d, F\d/);
-  await expect(pop(page, 'Left hand')).toContainText('root octaves');
+  await expect(dropdown(page, 'Left hand')).toContainText('root octaves');
 
   await page.getByRole('button', { name: 'This chord' }).click();
   await schools.filter({ hasText: 'one bass note' }).getByRole('button').click();
@@ -30,7 +29,7 @@ test('a school is compared before it is chosen, for a chord, a part and the song
 
 test('the chord goes under the tune into the right hand, and is seen there', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
-  await pop(page, 'Left hand').click();
+  await dropdown(page, 'Left hand').click();
   await page.getByTestId('school').filter({ hasText: 'chord under the melody' }).getByRole('button').click();
   await page.keyboard.press('Escape');
   await expect(page.locator('jh-join-strip .under').first()).toBeVisible();
@@ -43,10 +42,10 @@ test('the chord goes under the tune into the right hand, and is seen there', asy
 test('chords are suggested for one part, and the given ones come back', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
   const given = await names(page);
-  await pop(page, 'Chords').click();
+  await dropdown(page, 'Chords').click();
   await page.getByRole('button', { name: 'Part 1', exact: true }).click();
   await page.getByRole('button', { name: 'six triads' }).click();
-  await expect(pop(page, 'Chords')).toContainText('suggested, six triads');
+  await expect(dropdown(page, 'Chords')).toContainText('suggested, six triads');
   await expect.poll(() => names(page)).not.toEqual(given);
   expect((await names(page)).every((n) => / (major|minor)$/.test(n))).toBe(true);
   await page.getByRole('button', { name: 'Use the original chords' }).click();
@@ -132,7 +131,7 @@ test('every chord that holds a note is heard and used from the note', async ({ p
 test('the right hand rests on one note while the chords move', async ({ page }) => {
   await openSong(page, 'Lamps Across the Sound');
   const chords = await names(page);
-  await pop(page, 'Melody').click();
+  await dropdown(page, 'Melody').click();
   await page.getByRole('button', { name: 'both by turns' }).click();
   await page.getByRole('button', { name: 'one long note a bar' }).click();
   await expect(page.getByTestId('stone').nth(1)).toHaveAccessibleName(/^[GD]\d, finger \d$/);
@@ -172,7 +171,7 @@ test('a hand is measured on the keys, and what no longer fits is listed', async 
     const keys = (await keysOf(stack)).split(' ').map(midiOf);
     expect(Math.max(...keys) - Math.min(...keys)).toBeLessThanOrEqual(9);
   }
-  await expect(page.getByLabel('Hand', { exact: true })).toContainText('measured hand');
+  await expect(dropdown(page, 'Hand')).toContainText('measured hand');
 });
 
 test('a first-year player on a short keyboard gets two notes at a time', async ({ page }) => {
@@ -242,7 +241,7 @@ test('a left hand lies an octave lower for a part, and dominants have the notes 
   await openSong(page, 'Lamps Across the Sound');
   await page.keyboard.press('2');
   const before = await stacks(page).first().getAttribute('aria-label');
-  await pop(page, 'Left hand').click();
+  await dropdown(page, 'Left hand').click();
   await page.getByRole('group', { name: 'Apply to' }).getByRole('button', { name: 'Part 1' }).click();
   await page.getByRole('group', { name: 'Octave of the left hand' }).getByRole('button', { name: 'down' }).click();
   await expect(stacks(page).first()).not.toHaveAccessibleName(before ?? '');

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, goBeside, find, openShelf, openSong, parts, stacks, test } from './app.js';
+import { dropdown, expect, goBeside, find, openShelf, openSong, parts, stacks, test } from './app.js';
 
 test.use({ serviceWorkers: 'allow' });
 
@@ -32,7 +32,7 @@ test('with the network cut a tune is typed, divided, voiced, heard, filled, prac
   await expect(stacks(page).first()).toBeVisible();
   const take = async (name: string) => {
     await find(page, name);
-    await expect(page.locator('jh-finder [aria-selected=true]')).toContainText(name);
+    await expect(page.locator('[role=dialog] [aria-selected=true]')).toContainText(name);
     await page.keyboard.press('Enter');
   };
   await take('Left hand: root position');
@@ -45,7 +45,7 @@ test('with the network cut a tune is typed, divided, voiced, heard, filled, prac
   await page.keyboard.press('Space');
 
   await take('Go to: Rehearse');
-  await page.locator('summary[aria-label^=Keys]').click();
+  await dropdown(page, 'Keys').click();
   await page.getByRole('button', { name: 'Clean', exact: true }).click();
   await page.getByRole('button', { name: 'Let it play' }).click();
   await expect(page.getByTestId('result')).toContainText('Clean', { timeout: 90_000 });

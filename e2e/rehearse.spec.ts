@@ -7,7 +7,7 @@ import { warmUpDrill } from '../core/src/catalogue/drills/warm-up.js';
 import { handsOf } from '@joined-hands/core/song';
 import type { Page } from '@playwright/test';
 import { demo } from '../core/testing/songs.js';
-import { clicksOf, expect, goBeside, noteClicks, openShelf, openSong, standInDevice, test } from './app.js';
+import { clicksOf, dropdown, expect, pick, goBeside, noteClicks, openShelf, openSong, standInDevice, test } from './app.js';
 
 const SONG = 'All Aboard for Nettle Point';
 const song = arrange(demo('all-aboard-for-nettle-point.musicxml'));
@@ -28,7 +28,7 @@ async function rehearse(page: Page): Promise<void> {
 /** Lets the stand-in play a pass at the full tempo and waits for what came of it. */
 async function standInPass(page: Page, how: 'Clean' | 'Many slips'): Promise<void> {
   await page.getByRole('button', { name: `${steps[0].goal} quarter notes a minute` }).click();
-  await page.locator('summary[aria-label^=Keys]').click();
+  await dropdown(page, 'Keys').click();
   await page.getByRole('button', { name: how, exact: true }).click();
   await page.getByRole('button', { name: 'Let it play' }).click();
   await expect(result(page)).toBeHidden();
@@ -89,9 +89,9 @@ test('the music waits for the right keys, on a connected keyboard too, and its p
   const device = await standInDevice(page);
   await rehearse(page);
   await device.plugIn();
-  await page.locator('summary[aria-label^=Keys]').click();
+  await dropdown(page, 'Keys').click();
   await page.getByRole('button', { name: 'Connect a keyboard' }).click();
-  await expect(page.locator('summary[aria-label^=Keys]')).toContainText('Stand-in keys');
+  await expect(dropdown(page, 'Keys')).toContainText('Stand-in keys');
   await page.getByRole('button', { name: 'The pedal' }).click();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Wait for me' }).click();
@@ -145,7 +145,7 @@ test('the log is changed, taken out of, saved and read back', async ({ page }) =
   await page.getByRole('link', { name: 'Log' }).click();
   const passes = page.getByTestId('pass');
   await expect(passes.first()).toBeVisible();
-  await page.getByTestId('of').selectOption('Lamps Across the Sound');
+  await pick(page, 'Shown', 'Lamps Across the Sound');
   await expect(passes.filter({ hasText: 'Harbour Glass' })).toHaveCount(0);
   const shown = await passes.count();
   const length = await passes.first().locator('td').nth(4).textContent();

@@ -1,8 +1,7 @@
 import { midiOf } from '@joined-hands/core/pitch';
 import type { Page } from '@playwright/test';
-import { choose, expect, keysOf, openSong, parts, soundingAfter, stacks, test } from './app.js';
+import { choose, dropdown, expect, keysOf, openSong, parts, soundingAfter, stacks, test } from './app.js';
 
-const pop = (page: Page, label: string) => page.locator(`summary[aria-label^='${label}:']`);
 const stones = (page: Page) => page.getByTestId('stone');
 const fingers = (page: Page) =>
   stones(page).evaluateAll((all) => all.map((s) => /finger (\d)/.exec(s.getAttribute('aria-label') ?? '')?.[1] ?? ''));
@@ -50,7 +49,7 @@ test('a finger says what decided for it, and prices the others before one is cho
 test('the pattern of a chord tells its fingers and where they cross', async ({ page }) => {
   await openSong(page, 'All Aboard for Nettle Point');
   await page.keyboard.press('4');
-  await pop(page, 'Texture').click();
+  await dropdown(page, 'Texture').click();
   await page.getByTestId('texture').filter({ hasText: 'one, five, eight, ten and back' }).click();
   await page.keyboard.press('Escape');
   await stacks(page).first().click();
@@ -115,14 +114,14 @@ test('the tune is learned by words or by counts, straightened, and in another oc
   await page.getByRole('button', { name: 'Counts', exact: true }).click();
   await expect(under.nth(4)).toHaveText('1 2');
   await page.getByRole('button', { name: 'Words', exact: true }).click();
-  await pop(page, 'Melody').click();
+  await dropdown(page, 'Melody').click();
   await page.getByRole('button', { name: 'Whole song', exact: true }).click();
   await page.getByRole('button', { name: 'up', exact: true }).click();
   await expect(stones(page).nth(1)).toHaveAccessibleName(/^Eb6/);
   await page.getByRole('button', { name: 'as written', exact: true }).click();
   await expect(stones(page).nth(1)).toHaveAccessibleName(/^Eb5/);
   await page.getByRole('button', { name: 'straightened' }).click();
-  await expect(pop(page, 'Melody')).toContainText('straightened');
+  await expect(dropdown(page, 'Melody')).toContainText('straightened');
   await page.getByRole('button', { name: 'An octave higher the second time' }).click();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Part 3, A′' }).click();
@@ -146,7 +145,7 @@ test('difficulty is told by hand with reasons, and a simpler version is one pres
   await openSong(page, 'Harbour Glass');
   await expect(page.getByTestId('meter')).toHaveCount(8);
   await expect(page.getByTestId('hardest')).toHaveCount(1);
-  await pop(page, 'Difficulty').click();
+  await dropdown(page, 'Difficulty').click();
   await expect(page.getByTestId('load')).toHaveCount(3);
   await expect(page.getByTestId('version')).toHaveCount(5);
   await page.getByTestId('version').filter({ hasText: 'bass notes' }).click();

@@ -16,6 +16,8 @@ import {
   type Document,
 } from '../src/song/decisions.js';
 import type { Edit } from '../src/song/edit.js';
+import { keysOf } from '../src/harmony/key.js';
+import { metersFor } from '../src/song/facts.js';
 import { SYMBOLS } from './songs.js';
 
 /** Any change that the page can make to a song as it is arranged, possible or not. */
@@ -71,7 +73,13 @@ export function edits(doc: Document, { parts }: Pick<Arrangement, 'parts'>): fc.
     of('edit.play-mode', { mode: fc.constantFrom(...PLAY_MODES) }),
     of('edit.hands', { change: fc.constantFrom(...HAND_PROFILES).map((profile) => ({ profile })) }),
     of('edit.key', { key: fc.constantFrom({ tonic: 'Eb', mode: doc.song.key.mode }, { tonic: 'A', mode: doc.song.key.mode }) }),
-    of('edit.composer', { composer: fc.constantFrom(null, 'A ferry pianist') }),
+    of('edit.facts', {
+      change: fc.oneof(
+        fc.record({ composer: fc.constantFrom(null, 'A ferry pianist'), tempo: fc.integer({ min: 20, max: 400 }) }),
+        fc.record({ title: name, key: fc.constantFrom(...keysOf('major'), ...keysOf('minor')) }),
+        fc.record({ meter: fc.constantFrom(...metersFor(doc.song), { beats: 7, unit: 8 }) }),
+      ),
+    }),
     of('edit.strip-chords', {}),
     of('edit.keep-version', { name: fc.constantFrom('Evening', ''), kept: fc.constant('2026-01-02T03:04:05.000Z') }),
     of('edit.take-version', { name: fc.constantFrom('Evening', 'none') }),

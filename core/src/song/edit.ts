@@ -42,6 +42,7 @@ import {
   type InheritableSettings,
   type Wishes,
 } from './edits.js';
+import { changeFacts, type SongFacts } from './facts.js';
 import type { Texture } from './texture-data.js';
 import { dropVersion, keepVersion, takeVersion } from './versions.js';
 
@@ -118,7 +119,7 @@ export type Edit =
   // The song and who plays it.
   | { readonly code: 'edit.hands'; readonly change: Partial<Hands> }
   | { readonly code: 'edit.key'; readonly key: Key }
-  | { readonly code: 'edit.composer'; readonly composer: string | null }
+  | { readonly code: 'edit.facts'; readonly change: Partial<SongFacts> }
   /** Leaves the tune alone: its chords, written and given, with their kept keys, are taken away. */
   | { readonly code: 'edit.strip-chords' }
   // Kept versions; `kept` is an ISO date and time, `at` milliseconds.
@@ -167,7 +168,7 @@ const APPLY: Apply = {
   'edit.remove-texture': (doc, { id }) => removeTexture(doc, id),
   'edit.hands': (doc, { change }) => ({ ...doc, hands: { ...doc.hands, ...change } }),
   'edit.key': (doc, { key }) => transposeDocument(doc, key),
-  'edit.composer': (doc, { composer }) => ({ ...doc, song: { ...doc.song, composer } }),
+  'edit.facts': (doc, { change }) => changeFacts(doc, change),
   'edit.strip-chords': (doc) => withChoices({ ...doc, song: { ...doc.song, chords: [] } }, { chords: [], pins: [] }),
   'edit.keep-version': (doc, { name, kept }) => keepVersion(doc, name, kept),
   'edit.take-version': (doc, { name }) => takeVersion(doc, name) ?? doc,

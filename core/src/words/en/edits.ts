@@ -1,5 +1,6 @@
 import { textureNamed } from '../../fills/texture.js';
 import type { EditFact, EditGroup, SettingEdit } from '../../song/edit.js';
+import type { SongFacts } from '../../song/facts.js';
 import type { CodesOf, Sayings } from '../fact.js';
 import type { Speech } from '../speech.js';
 import { LEVELS } from './findings.js';
@@ -18,6 +19,15 @@ import {
   VOCABULARIES,
   WALKS,
 } from './labels.js';
+
+/** Facts of a song. */
+const FACTS: Readonly<Record<keyof SongFacts, string>> = {
+  title: 'the title',
+  composer: 'the credits',
+  key: 'the key',
+  meter: 'the meter',
+  tempo: 'the tempo',
+};
 
 /** What a setting is changed to, for the list of steps back. */
 function setting(edit: SettingEdit): string {
@@ -126,7 +136,7 @@ export const edits: Sayings<CodesOf<'edit'>, Speech> = {
   'edit.remove-texture': ({ title }) => `delete ${title}`,
   'edit.hands': () => 'change the hands',
   'edit.key': ({ key }, say) => `into ${say.key(key)}`,
-  'edit.composer': () => 'the credits',
+  'edit.facts': ({ change }, say) => say.list(Object.keys(change).map((fact) => FACTS[fact as keyof SongFacts])),
   'edit.strip-chords': () => 'the melody without chords',
   'edit.keep-version': ({ name }) => `keep ${name || 'a version'}`,
   'edit.take-version': ({ name }) => `go back to ${name}`,

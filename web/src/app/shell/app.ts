@@ -1,4 +1,3 @@
-import { CAUTION, NOTE_NAMES, type NoteNames } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, signal, viewChild } from '@angular/core';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { meterName } from '@joined-hands/core/time';
@@ -19,9 +18,10 @@ import { downloadProject } from '../platform/download';
 import { Toasts } from '../platform/toasts';
 import { ToastOutlet } from '../ui/toast-outlet';
 import { SwUpdate } from '@angular/service-worker';
-import { GLOSSARY } from '../ui/words/glossary';
 import { letGoOfButton } from '../platform/keys';
-import { Choice } from '../ui/choice';
+import { Help } from './help';
+import { NAMINGS } from './namings';
+import { Modal } from '../ui/modal';
 import { More, type MenuItem } from '../ui/more';
 import type { ScreenDescriptor } from '../platform/screen';
 import { Viewport } from '../platform/viewport';
@@ -43,13 +43,14 @@ const OF_SONG: ReadonlySet<string> = new Set(SCREENS.filter((s) => s.of !== 'non
     RouterLinkActive,
     Signs,
     ToastOutlet,
-    Choice,
+    Help,
+    Modal,
   ],
   templateUrl: './app.html',
   styleUrl: './app.less',
   host: {
     '(document:keydown)': 'actions.press($event)',
-    '(click)': 'letGo($event)',
+    '(document:click)': 'letGo($event)',
     '(window:beforeunload)': 'askFirst($event)',
     '(document:dragover)': 'holdFile($event)',
     '(document:drop)': 'takeDropped($event)',
@@ -95,10 +96,8 @@ export class App {
       { name: 'Shortcuts and about', run: () => this.showHelp() },
     ];
   });
-  protected readonly glossary = Object.values(GLOSSARY);
   private readonly finder = viewChild.required(Finder);
   private readonly main = viewChild.required<ElementRef<HTMLElement>>('main');
-  private readonly help = viewChild.required<ElementRef<HTMLDialogElement>>('help');
   private readonly ended = this.router.events.pipe(filter((e) => e instanceof NavigationEnd));
   private readonly url = toSignal(this.ended.pipe(map((e) => e.urlAfterRedirects)), { initialValue: this.router.url });
 
@@ -159,8 +158,6 @@ export class App {
     if (doc) downloadProject(doc.song.title, doc);
   }
 
-  protected readonly namings = NOTE_NAMES.map((id) => ({ id, text: NAMINGS[id] }));
-  protected readonly caution = CAUTION;
   protected readonly themeName = computed(() => (this.settings.theme() === 'day' ? 'Evening theme' : 'Day theme'));
 
   protected toggleTheme(): void {
@@ -172,7 +169,6 @@ export class App {
 
   protected showHelp(): void {
     this.helpShown.set(true);
-    this.help().nativeElement.showModal();
   }
 
   /** What can be done on every screen. */
@@ -201,7 +197,7 @@ export class App {
         go(name, keywords, '/' + path, ...(of !== 'none' && id ? [id] : [])),
       ),
       { name: this.themeName(), run: () => this.toggleTheme() },
-      ...this.namings.map(({ id, text }) => ({
+      ...NAMINGS.map(({ id, text }) => ({
         name: `Note names: ${text}`,
         keywords: 'letters, do re mi, solfege, German, H',
         run: () => this.settings.set({ noteNames: id }),
@@ -209,7 +205,5 @@ export class App {
     ];
   }
 }
-
-const NAMINGS: Readonly<Record<NoteNames, string>> = { letters: 'C D E', solfege: 'do re mi', german: 'C D E … H (German)' };
 
 const labelled = (label: string | null): string => (label ? `: ${label}` : '');

@@ -1,18 +1,61 @@
-import { ChangeDetectionStrategy, Component, ElementRef, input, output, viewChild } from '@angular/core';
+import { A11yModule } from '@angular/cdk/a11y';
+import { CdkConnectedOverlay, CdkOverlayOrigin, type ConnectedPosition } from '@angular/cdk/overlay';
+import { ChangeDetectionStrategy, Component, ElementRef, computed, input, output, signal, viewChild } from '@angular/core';
 
-/** A button that opens a panel under itself; Escape or a press elsewhere closes it. */
+const BELOW: ConnectedPosition[] = [
+  { originX: 'start', originY: 'bottom', overlayX: 'start', overlayY: 'top', offsetY: 6 },
+  { originX: 'end', originY: 'bottom', overlayX: 'end', overlayY: 'top', offsetY: 6 },
+];
+const ABOVE: ConnectedPosition[] = [
+  { originX: 'end', originY: 'top', overlayX: 'end', overlayY: 'bottom', offsetY: -8 },
+  { originX: 'start', originY: 'top', overlayX: 'start', overlayY: 'bottom', offsetY: -8 },
+];
+
+/** A button that opens a panel beside itself, wherever there is room; Escape or a press elsewhere closes it. */
 @Component({
   selector: 'jh-pop',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<details #box [class.up]="up()" (toggle)="opened.emit(box.open)">
-    <summary class="btn small" [attr.aria-label]="label() + ': ' + value()">
+  imports: [A11yModule, CdkConnectedOverlay, CdkOverlayOrigin],
+  template: `
+    <button
+      #button
+      type="button"
+      class="btn small"
+      cdkOverlayOrigin
+      #origin="cdkOverlayOrigin"
+      aria-haspopup="dialog"
+      [attr.aria-expanded]="open()"
+      [attr.aria-label]="label() + ': ' + value()"
+      (click)="toggle($event)"
+    >
       <span class="label">{{ label() }}</span> <b>{{ value() }}</b>
       <svg width="10" height="7" viewBox="0 0 10 7" aria-hidden="true"><path d="M1 1l4 4 4-4" /></svg>
-    </summary>
-    <div class="panel" role="group" [attr.aria-label]="label()"><ng-content /></div>
-  </details>`,
+    </button>
+    <ng-template
+      cdkConnectedOverlay
+      cdkConnectedOverlayPanelClass="jh-pop"
+      [cdkConnectedOverlayOrigin]="origin"
+      [cdkConnectedOverlayOpen]="open()"
+      [cdkConnectedOverlayPositions]="positions()"
+      [cdkConnectedOverlayViewportMargin]="8"
+      [cdkConnectedOverlayPush]="true"
+      (overlayOutsideClick)="leave($event)"
+      (overlayKeydown)="key($event)"
+      (detach)="set(false)"
+    >
+      <div
+        class="panel"
+        role="dialog"
+        tabindex="-1"
+        [attr.aria-label]="label()"
+        cdkTrapFocus
+        [cdkTrapFocusAutoCapture]="byKeyboard()"
+      >
+        <ng-content />
+      </div>
+    </ng-template>
+  `,
   styleUrl: './pop.less',
-  host: { '(document:pointerdown)': 'pressed($event)', '(keydown.escape)': 'close()' },
 })
 export class Pop {
   readonly label = input.required<string>();
@@ -20,17 +63,36 @@ export class Pop {
   /** Opens over itself, for a button at the bottom of the screen. */
   readonly up = input(false);
   readonly opened = output<boolean>();
-  private readonly box = viewChild.required<ElementRef<HTMLDetailsElement>>('box');
+  protected readonly open = signal(false);
+  /** Opened by a key, the panel takes the focus; by a finger, the keys stay with the screen. */
+  protected readonly byKeyboard = signal(false);
+  protected readonly positions = computed(() => (this.up() ? [...ABOVE, ...BELOW] : [...BELOW, ...ABOVE]));
+  private readonly button = viewChild.required<ElementRef<HTMLButtonElement>>('button');
 
-  close(): void {
-    const box = this.box().nativeElement;
-    if (!box.open) return;
-    box.open = false;
-    box.querySelector('summary')?.focus();
+  protected set(open: boolean): void {
+    if (this.open() === open) return;
+    this.open.set(open);
+    this.opened.emit(open);
   }
 
-  protected pressed(event: Event): void {
-    const box = this.box().nativeElement;
-    if (box.open && !(event.target instanceof Node && box.contains(event.target))) box.open = false;
+  protected toggle({ detail }: MouseEvent): void {
+    this.byKeyboard.set(detail === 0);
+    this.set(!this.open());
+  }
+
+  close(): void {
+    this.set(false);
+    this.button().nativeElement.focus();
+  }
+
+  /** A press on what opened it closes it there. */
+  protected leave({ target }: MouseEvent): void {
+    if (!(target instanceof Node && this.button().nativeElement.contains(target))) this.set(false);
+  }
+
+  protected key(event: KeyboardEvent): void {
+    if (event.key !== 'Escape') return;
+    event.preventDefault();
+    this.close();
   }
 }

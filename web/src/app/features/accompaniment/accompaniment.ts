@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, OnDestroy, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  OnDestroy,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  untracked,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
   comesAgain,
@@ -32,6 +43,7 @@ import { Actions } from '../../platform/state/actions';
 import { DeskStore } from '../../platform/state/desk.store';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { Energy } from '../../ui/energy';
+import { Dropdown, type Option } from '../../ui/dropdown';
 import { What } from '../../ui/words/what';
 
 /** A section in the plan: its name, the parts it has, and its energy and texture where all of them share it. */
@@ -50,6 +62,8 @@ interface PartRow {
   readonly texture: string;
   readonly energy: number;
   readonly textures: readonly Texture[];
+  /** What can be chosen: the textures by their titles, and to play freely. */
+  readonly choices: readonly Option<string>[];
   readonly proposed: Texture | null;
   readonly loudness: Loudness;
   readonly ending: Ending;
@@ -59,7 +73,7 @@ interface PartRow {
 @Component({
   selector: 'jh-plan',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MissingSong, Energy, RouterLink, What],
+  imports: [MissingSong, Energy, Dropdown, RouterLink, What],
   templateUrl: './accompaniment.html',
   styleUrl: './accompaniment.less',
 })
@@ -69,7 +83,7 @@ export class AccompanimentScreen implements OnDestroy {
   protected readonly player = inject(Player);
   private readonly settings = inject(SettingsStore);
   protected readonly free = FREE;
-  protected readonly loudnesses = LOUDNESSES;
+  protected readonly loudnesses = LOUDNESSES.map((id) => ({ id, text: id }));
   protected readonly endings = ENDINGS.map((id) => ({ id, text: ENDING_LABELS[id] }));
   /** The part that is heard, by number. */
   protected readonly hearing = signal<number | null>(null);
@@ -85,13 +99,15 @@ export class AccompanimentScreen implements OnDestroy {
     return parts.map((part, i) => {
       const texture = settingAt(doc, part.start, 'texture');
       const { meter } = barAt(bars, part.end - 1);
+      const textures = [...doc.choices.textures, ...TEXTURES].filter((t) => patternFor(t, meter));
       return {
         part,
         title: partTitle(part),
         section: bySection.get(part.start) ?? null,
         texture,
         energy: textureNamed(texture, doc.choices.textures)?.energy ?? 0,
-        textures: [...doc.choices.textures, ...TEXTURES].filter((t) => patternFor(t, meter)),
+        textures,
+        choices: [...titled(textures), { id: FREE, text: 'freely, in your own way' }],
         proposed: proposed[i],
         loudness: settingAt(doc, part.start, 'loudness'),
         ending: settingAt(doc, part.start, 'ending'),
@@ -100,7 +116,15 @@ export class AccompanimentScreen implements OnDestroy {
   });
 
   /** Textures that can take turns anywhere in the song: those for its first meter. */
-  protected readonly figures = computed(() => this.rows()[0]?.textures ?? []);
+  protected readonly figures = computed(() => titled(this.rows()[0]?.textures ?? []));
+  /** The two that take turns, and the part where they do; 0 is the whole song. */
+  protected readonly first = linkedSignal(() => this.figures()[0]?.id ?? '');
+  protected readonly second = linkedSignal(() => this.figures()[1]?.id ?? '');
+  protected readonly where = signal(0);
+  protected readonly places = computed(() => [
+    { id: 0, text: 'the whole song' },
+    ...this.rows().map(({ part }) => ({ id: part.number, text: `part ${part.number}` })),
+  ]);
 
   constructor() {
     openSong(this.id);
@@ -162,14 +186,12 @@ export class AccompanimentScreen implements OnDestroy {
     return nearestTo(energy, barAt(bars, part.end - 1).meter, song?.tempo);
   }
 
-  protected chooseLoudness({ part }: PartRow, chosen: string): void {
-    const value = LOUDNESSES.find((l) => l === chosen);
-    if (value) void this.desk.edit({ code: 'edit.setting', range: rangeOf(part), setting: 'loudness', value });
+  protected chooseLoudness({ part }: PartRow, value: Loudness): void {
+    void this.desk.edit({ code: 'edit.setting', range: rangeOf(part), setting: 'loudness', value });
   }
 
-  protected chooseEnding({ part }: PartRow, chosen: string): void {
-    const value = ENDINGS.find((e) => e === chosen);
-    if (value) void this.desk.edit({ code: 'edit.setting', range: rangeOf(part), setting: 'ending', value });
+  protected chooseEnding({ part }: PartRow, value: Ending): void {
+    void this.desk.edit({ code: 'edit.setting', range: rangeOf(part), setting: 'ending', value });
   }
 
   protected propose(): void {
@@ -191,11 +213,11 @@ export class AccompanimentScreen implements OnDestroy {
   }
 
   /** Alternate two textures through the whole song, or from one part on. */
-  protected alternate(a: string, b: string, part: string): void {
+  protected alternate(): void {
     const arrangement = this.desk.arrangement();
     if (!arrangement) return;
-    const range = arrangement.parts.find((p) => `${p.number}` === part) ?? { start: 0, end: arrangement.song.length };
-    void this.desk.edit(alternateTextures(rangeOf(range), [a, b], arrangement.bars));
+    const range = arrangement.parts.find((p) => p.number === this.where()) ?? { start: 0, end: arrangement.song.length };
+    void this.desk.edit(alternateTextures(rangeOf(range), [this.first(), this.second()], arrangement.bars));
   }
 
   protected hear({ part }: PartRow): void {
@@ -206,3 +228,5 @@ export class AccompanimentScreen implements OnDestroy {
     this.hearing.set(part.number);
   }
 }
+
+const titled = (textures: readonly Texture[]): Option<string>[] => textures.map(({ id, title }) => ({ id, text: title }));

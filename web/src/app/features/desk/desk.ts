@@ -26,6 +26,7 @@ import { openSong } from '../../platform/state/open-song';
 import { DeskStore, type HandView } from '../../platform/state/desk.store';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { Choice } from '../../ui/choice';
+import { Dropdown } from '../../ui/dropdown';
 import { Drawer } from '../../ui/drawer';
 import { JoinStrip } from '../../ui/join-strip/join-strip';
 import { Keyboard } from '../../ui/keyboard/keyboard';
@@ -67,6 +68,8 @@ const WIDTHS = [
   { id: 'song', text: 'Whole song' },
 ] as const;
 
+const MEASURED = 'measured';
+
 /** The Desk: one part at a time, with the ladder, the strip, the reasons and the keyboard. */
 @Component({
   selector: 'jh-desk',
@@ -81,6 +84,7 @@ const WIDTHS = [
     Keyboard,
     Ladder,
     Drawer,
+    Dropdown,
     Progression,
     Reasons,
     Roadmap,
@@ -103,11 +107,15 @@ export class Desk implements OnDestroy {
   protected readonly widths = WIDTHS;
   protected readonly learnings = LEARNINGS;
   protected readonly tellings = TELLINGS;
-  protected readonly profiles = HAND_PROFILES;
-  protected readonly sizes = KEYBOARD_SIZES;
+  protected readonly sizes = KEYBOARD_SIZES.map((id) => ({ id, text: `${id} keys` }));
   protected readonly part = this.desk.currentPart;
   protected readonly hands = computed(() => this.desk.document()?.hands ?? handsOf());
-  protected readonly measured = computed(() => this.hands().left !== null || this.hands().right !== null);
+  private readonly measured = computed(() => this.hands().left !== null || this.hands().right !== null);
+  protected readonly profile = computed(() => (this.measured() ? MEASURED : this.hands().profile));
+  /** Hands to choose from; measured ones stand among them where there are any. */
+  protected readonly profiles = computed(() =>
+    [...(this.measured() ? [MEASURED] : []), ...HAND_PROFILES].map((id) => ({ id, text: `${id} hand` })),
+  );
   protected readonly scope = signal<'part' | 'to-here'>('part');
   /** The whole song's left hand in place of the part at work; only where the left hand is looked at by itself. */
   protected readonly wide = signal(false);
@@ -230,11 +238,6 @@ export class Desk implements OnDestroy {
     if (!profile) return;
     this.setHands({ profile, left: null, right: null });
     this.toasts.say(CAUTION);
-  }
-
-  protected setKeys(value: string): void {
-    const keys = KEYBOARD_SIZES.find((k) => `${k}` === value);
-    if (keys) this.setHands({ keys });
   }
 
   /** What can be done at the desk, beside what its panels offer. */

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { LAYERS, type Layer, type PlayMode } from '@joined-hands/core/song';
 import { LAYER_LABELS, PLAY_MODE_LABELS } from '@joined-hands/core/words';
 import { DeskStore } from '../../platform/state/desk.store';
+import { Check } from '../../ui/check';
 import { Choice } from '../../ui/choice';
 import { Pop } from '../../ui/pop';
 
@@ -15,7 +16,7 @@ const PLAY_MODE_SAYS: Readonly<Record<PlayMode, string>> = {
 @Component({
   selector: 'jh-layers-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Pop],
+  imports: [Check, Choice, Pop],
   template: `<jh-pop label="Layers" [value]="value()">
     <div class="layers">
       <jh-choice class="small" label="How it is played" [entries]="modes" [value]="mode()" (chosen)="choosePlayMode($event)" />
@@ -24,10 +25,7 @@ const PLAY_MODE_SAYS: Readonly<Record<PlayMode, string>> = {
         <ol>
           @for (layer of layers; track layer.id) {
             <li [class.silent]="layer.muted()">
-              <label>
-                <input type="checkbox" [checked]="!layer.muted()" (change)="mute(layer.id, !layer.muted())" />
-                {{ layer.words }}
-              </label>
+              <jh-check [checked]="!layer.muted()" (checkedChange)="mute(layer.id, !$event)">{{ layer.words }}</jh-check>
               <button type="button" class="link" (click)="upTo(layer.id)" [attr.aria-label]="'Only up to ' + layer.words">
                 only up to here
               </button>

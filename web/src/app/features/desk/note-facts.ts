@@ -9,6 +9,7 @@ import { startOf } from '@joined-hands/core/right-hand';
 import { capital, conflictWords, countingWords, MOVE_LABELS } from '@joined-hands/core/words';
 import { Player } from '../../platform/audio/player';
 import { DeskStore } from '../../platform/state/desk.store';
+import { Fold } from '../../ui/fold';
 import { Offers, type Offer } from '../../ui/offers';
 import { Signs } from '../../ui/signs';
 import { FingerWhy } from './finger-why';
@@ -22,7 +23,7 @@ const ORDINAL: Readonly<Record<number, string>> = { 1: 'as its root', 3: 'as its
 @Component({
   selector: 'jh-note-facts',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FingerWhy, Offers, Signs],
+  imports: [FingerWhy, Fold, Offers, Signs],
   templateUrl: './note-facts.html',
   styleUrl: './change-chord.less',
 })

@@ -1,6 +1,4 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { FormsModule } from '@angular/forms';
-import { NzSliderModule } from 'ng-zorro-antd/slider';
 import { comesAgain, firstAndSecondEndings, louderEachTime, timeOf, type Part } from '@joined-hands/core/arrange';
 import {
   ENDINGS,
@@ -19,6 +17,7 @@ import {
 import { DeskStore } from '../../platform/state/desk.store';
 import { Choice } from '../../ui/choice';
 import { Pop } from '../../ui/pop';
+import { Slider } from '../../ui/slider';
 import { ENDING_LABELS, SWELL_LABELS } from '@joined-hands/core/words';
 import { Words } from '../../platform/words';
 
@@ -29,7 +28,7 @@ const TOUCH_WORDS: Readonly<Record<LastTouch, string>> = { plain: 'as written', 
 @Component({
   selector: 'jh-sound-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, FormsModule, NzSliderModule, Pop],
+  imports: [Choice, Pop, Slider],
   templateUrl: './sound-panel.html',
   styleUrl: './sound-panel.less',
 })

@@ -1,8 +1,6 @@
 import { HARMONY_SIZE_LABELS, WALK_LABELS } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
-import { NzSliderModule } from 'ng-zorro-antd/slider';
 import { proposedPlan, proposedPlanEdit } from '@joined-hands/core/arrange';
 import { FREE, MOST_HARMONY, textureNamed } from '@joined-hands/core/fills';
 import {
@@ -17,6 +15,8 @@ import {
 } from '@joined-hands/core/song';
 import { Actions } from '../../platform/state/actions';
 import { DeskStore } from '../../platform/state/desk.store';
+import { Check } from '../../ui/check';
+import { Slider } from '../../ui/slider';
 import { Choice } from '../../ui/choice';
 import { Pop } from '../../ui/pop';
 import { Pressed } from '../../ui/pressed';
@@ -31,7 +31,7 @@ type Density = '0' | '25' | '50' | '75';
 @Component({
   selector: 'jh-texture-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, FormsModule, NzSliderModule, Pop, Pressed, RouterLink, Signs],
+  imports: [Check, Choice, Pop, Pressed, RouterLink, Signs, Slider],
   templateUrl: './texture-panel.html',
   styleUrl: './texture-panel.less',
 })

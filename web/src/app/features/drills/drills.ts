@@ -27,6 +27,7 @@ import { Choice } from '../../ui/choice';
 import { Keyboard, type PressedKey } from '../../ui/keyboard/keyboard';
 import { keysInPlay } from '../../ui/keyboard/in-play';
 import { MissingSong } from '../../ui/missing-song';
+import { Dropdown } from '../../ui/dropdown';
 import { Pressed } from '../../ui/pressed';
 import { Signs } from '../../ui/signs';
 import { DrillRun } from './drill-run';
@@ -40,7 +41,7 @@ const USUAL_KEYS = [48, 71];
 @Component({
   selector: 'jh-drills',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Keyboard, MissingSong, Pressed, RouterLink, Signs],
+  imports: [Choice, Keyboard, MissingSong, Dropdown, Pressed, RouterLink, Signs],
   providers: [DrillRun],
   templateUrl: './drills.html',
   styleUrl: './drills.less',
@@ -61,8 +62,8 @@ export class DrillsScreen {
   protected readonly inPlay = computed(() =>
     keysInPlay([...USUAL_KEYS, ...(this.run.task()?.grips.flatMap((g) => g.pitches.map(midiOf)) ?? [])]),
   );
-  protected readonly allKeys = ALL_KEYS.map((key) => ({ name: keyName(key), key }));
-  protected readonly cadences = CADENCES;
+  protected readonly allKeys = computed(() => ALL_KEYS.map((key) => ({ id: keyName(key), text: this.words.say().key(key) })));
+  protected readonly cadences = CADENCES.map((id) => ({ id, text: id }));
   protected readonly handChoices: readonly { id: Hand; text: string }[] = [
     { id: 'left', text: 'Left hand' },
     { id: 'right', text: 'Right hand' },
@@ -162,13 +163,8 @@ export class DrillsScreen {
   }
 
   protected wishKey(name: string): void {
-    const found = this.allKeys.find((k) => k.name === name);
-    if (found) this.wish({ key: found.key });
-  }
-
-  protected wishCadence(name: string): void {
-    const cadence = CADENCES.find((c) => c === name);
-    if (cadence) this.wish({ cadence });
+    const key = ALL_KEYS.find((k) => keyName(k) === name);
+    if (key) this.wish({ key });
   }
 
   /** Opens a drill that was kept. */

@@ -3,13 +3,14 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import { midiOf, nameOf } from '@joined-hands/core/pitch';
 import { firstLook, type WarmUp } from '@joined-hands/core/sheet';
-import { handsOf } from '@joined-hands/core/song';
+import type { SongFacts } from '@joined-hands/core/song';
 import { Player } from '../../platform/audio/player';
 import { MissingSong } from '../../ui/missing-song';
 import { openSong } from '../../platform/state/open-song';
 import { DeskStore } from '../../platform/state/desk.store';
 import { LittleKeyboard, octavesOf } from '../../ui/little-keyboard';
 import { Signs } from '../../ui/signs';
+import { SongFactsForm } from '../../ui/song-facts';
 import { What } from '../../ui/words/what';
 import { Words } from '../../platform/words';
 
@@ -20,7 +21,7 @@ const SITTING = 20;
 @Component({
   selector: 'jh-look',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MissingSong, LittleKeyboard, RouterLink, Signs, What],
+  imports: [MissingSong, LittleKeyboard, RouterLink, Signs, SongFactsForm, What],
   templateUrl: './first-look.html',
   styleUrl: './first-look.less',
 })
@@ -32,7 +33,8 @@ export class FirstLookScreen {
 
   protected readonly brief = computed(() => {
     const arrangement = this.desk.arrangement();
-    return arrangement ? firstLook(arrangement, this.desk.document()?.hands ?? handsOf()) : null;
+    const document = this.desk.document();
+    return arrangement && document ? { ...firstLook(arrangement, document.hands), song: document.song } : null;
   });
   protected readonly range = computed(() => octavesOf(this.brief()?.shapes.flatMap((s) => s.pitches) ?? []));
   protected readonly different = computed(() => new Set(this.brief()?.form.map((f) => f.label)).size);
@@ -58,6 +60,10 @@ export class FirstLookScreen {
 
   constructor() {
     openSong(this.id);
+  }
+
+  protected change(change: Partial<SongFacts>): void {
+    void this.desk.edit({ code: 'edit.facts', change });
   }
 
   protected letter(pitch: string): string {

@@ -1,7 +1,9 @@
 import { CAUTION, ENGLISH } from '@joined-hands/core/words';
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { FormField, form, validateStandardSchema } from '@angular/forms/signals';
 import { RouterLink } from '@angular/router';
+import * as z from 'zod';
 import { grouped } from '@joined-hands/core/lists';
 import {
   HAND_PROFILES,
@@ -15,10 +17,13 @@ import {
   type Hands,
   type KeyboardSize,
 } from '@joined-hands/core/song';
+import { wholeNumber } from '../../platform/form-schema';
 import { Player } from '../../platform/audio/player';
 import { KeyInput } from '../../platform/input/key-input';
 import { openSong } from '../../platform/state/open-song';
 import { DeskStore } from '../../platform/state/desk.store';
+import { Check } from '../../ui/check';
+import { NumberField } from '../../ui/number-field';
 import { Keyboard, type HandSpan, type PressedKey } from '../../ui/keyboard/keyboard';
 import { MissingSong } from '../../ui/missing-song';
 import { Pressed } from '../../ui/pressed';
@@ -48,11 +53,18 @@ const HAND_RULES: Readonly<Record<string, string>> = {
 
 const KEYBOARD_WORDS: Readonly<Record<KeyboardSize, string>> = { 49: 'C2 to C6', 61: 'C2 to C7', 76: 'E1 to G7', 88: 'A0 to C8' };
 
+const HALF_STEPS = wholeNumber(
+  MEASURABLE.least,
+  MEASURABLE.most,
+  `A span is ${MEASURABLE.least} to ${MEASURABLE.most} half steps.`,
+);
+const SPAN = z.object({ comfortable: HALF_STEPS, limit: HALF_STEPS });
+
 /** Who plays, on which keyboard: profile or measured spans, the first-year switch, and what no longer fits. */
 @Component({
   selector: 'jh-hands',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Keyboard, MissingSong, Pressed, RouterLink, Signs],
+  imports: [Check, FormField, Keyboard, MissingSong, NumberField, Pressed, RouterLink, Signs],
   templateUrl: './hands.html',
   styleUrl: './hands.less',
 })
@@ -71,8 +83,6 @@ export class HandsScreen {
     { id: 'comfortable', words: 'comfortable' },
     { id: 'limit', words: 'at most' },
   ] as const;
-  protected readonly least = MEASURABLE.least;
-  protected readonly most = MEASURABLE.most;
   protected readonly hands = computed((): Hands => this.desk.document()?.hands ?? handsOf());
   protected readonly measuring = signal<Measuring | null>(null);
   protected readonly fault = signal<string | null>(null);
@@ -119,6 +129,15 @@ export class HandsScreen {
     });
   }
 
+  /** The spans as they stand in their fields. */
+  private readonly typed = linkedSignal(() => ({ left: this.spanInFields('left'), right: this.spanInFields('right') }));
+  protected readonly fields = form(this.typed, (path) => validateStandardSchema(path, z.object({ left: SPAN, right: SPAN })));
+
+  private spanInFields(hand: Hand): { comfortable: number | null; limit: number | null } {
+    const { comfortable, limit } = this.spanIn(hand);
+    return { comfortable, limit };
+  }
+
   protected spanIn(hand: Hand) {
     return this.hands()[hand] ?? SPANS[this.hands().profile];
   }
@@ -156,8 +175,8 @@ export class HandsScreen {
   }
 
   /** Sets one of the two figures by hand; the other follows where it must. */
-  protected setSpan(hand: Hand, which: 'comfortable' | 'limit', value: number): void {
-    if (!Number.isInteger(value) || value < MEASURABLE.least || value > MEASURABLE.most) return;
+  protected setSpan(hand: Hand, which: 'comfortable' | 'limit', value: number | null): void {
+    if (value === null || !HALF_STEPS.safeParse(value).success) return;
     const span = { ...this.spanIn(hand), [which]: value };
     const { comfortable, limit } = span;
     this.change({

@@ -11,9 +11,10 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import { NzSpinComponent } from 'ng-zorro-antd/spin';
 import { Router } from '@angular/router';
 import type { Arrangement } from '@joined-hands/core/arrange';
-import { newDocument, type Document } from '@joined-hands/core/song';
+import { applyEdit, newDocument, type Document, type SongFacts } from '@joined-hands/core/song';
 import { COUNTED_LABELS, QUESTION_LABELS, refusalWords } from '@joined-hands/core/words';
 import type { Answers, Counted, Found, Notice, Question, Reading, Recording, Refusal } from '@joined-hands/core/formats';
 import { ShelfStore } from '../../platform/state/shelf.store';
@@ -22,6 +23,9 @@ import { Library, STORAGE_SENTENCES, storageTrouble } from '../../platform/stora
 import { TYPED, type TypedWay } from './typed';
 import { PlayIn } from './play-in';
 import { JoinStrip } from '../../ui/join-strip/join-strip';
+import { Fold } from '../../ui/fold';
+import { Dropdown } from '../../ui/dropdown';
+import { SongFactsForm } from '../../ui/song-facts';
 import { Choice } from '../../ui/choice';
 import { downloadProject } from '../../platform/download';
 import { Toasts } from '../../platform/toasts';
@@ -53,7 +57,7 @@ const LONGEST_DRAFT = 200_000;
 @Component({
   selector: 'jh-intake',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, JoinStrip, PlayIn],
+  imports: [Choice, Fold, JoinStrip, NzSpinComponent, Dropdown, PlayIn, SongFactsForm],
   templateUrl: './intake.html',
   styleUrl: './intake.less',
 })
@@ -64,7 +68,6 @@ export class Intake implements OnDestroy {
   private readonly toasts = inject(Toasts);
   private readonly router = inject(Router);
   protected readonly words = inject(Words);
-  protected readonly questionLabels = QUESTION_LABELS;
   protected readonly countedLabels = COUNTED_LABELS;
   private readonly editor = viewChild<ElementRef<HTMLTextAreaElement>>('editor');
 
@@ -87,7 +90,19 @@ export class Intake implements OnDestroy {
   private answers: Answers = {};
   /** The file at hand, to be read again when a question is answered otherwise. */
   private file: { readonly name: string; readonly data: Uint8Array } | null = null;
-  protected readonly leftOut = computed(() => this.counted().filter((c) => c.became === 'left out').length);
+  /** The questions in words, each with what one may answer. */
+  protected readonly asked = computed(() =>
+    this.questions().map(({ id, value, entries }) => ({
+      id,
+      value,
+      label: QUESTION_LABELS[id],
+      entries: entries.map((e) => ({ id: e.id, text: this.words.say().fact(e.fact) })),
+    })),
+  );
+  protected readonly found = computed(() => {
+    const leftOut = this.counted().filter((c) => c.became === 'left out').length;
+    return `Found in the file: ${leftOut === 0 ? 'everything is used' : `${this.words.say().count(leftOut, 'kind of sign', 'kinds of sign')} left out`}`;
+  });
   /** What is being read, as it is named there; null where nothing is. */
   protected readonly reading = signal<string | null>(null);
   protected readonly fileName = signal('');
@@ -157,6 +172,7 @@ export class Intake implements OnDestroy {
   protected choose(way: IntakeSource): void {
     this.way.set(way);
     this.answers = {};
+    this.facts = {};
     this.last = null;
     this.clear();
   }
@@ -172,8 +188,8 @@ export class Intake implements OnDestroy {
   }
 
   /** Reads the same again with another answer. */
-  protected async answer(question: Question, value: string): Promise<void> {
-    this.answers = { ...this.answers, [question.id]: value };
+  protected async answer(question: Question['id'], value: string): Promise<void> {
+    this.answers = { ...this.answers, [question]: value };
     if (this.way() === 'abc') this.read('abc', this.abc());
     else if (this.way() === 'play') this.takeRecording(this.recording);
     else if (this.file) await this.readFile();
@@ -240,7 +256,8 @@ export class Intake implements OnDestroy {
     document: Document,
     found: Pick<Found, 'notices' | 'questions' | 'counted'>,
   ): Promise<void> {
-    const arranged = await this.workers.arranger.call('arrange', document);
+    const changed = applyEdit(document, { code: 'edit.facts', change: this.facts });
+    const arranged = await this.workers.arranger.call('arrange', changed);
     if (!isLatest()) return;
     this.refusal.set(null);
     if (!arranged.ok)
@@ -249,7 +266,18 @@ export class Intake implements OnDestroy {
     this.notices.set(found.notices);
     this.questions.set(found.questions);
     this.counted.set(found.counted);
-    this.good.set({ way, document, arrangement: arranged.value });
+    this.good.set({ way, document: changed, arrangement: arranged.value });
+  }
+
+  /** What was put right in the song as it was read, for as long as it is the same file or text. */
+  private facts: Partial<SongFacts> = {};
+
+  protected async change(facts: Partial<SongFacts>): Promise<void> {
+    const { way, document } = this.good();
+    if (!document) return;
+    this.facts = { ...this.facts, ...facts };
+    const found = { notices: this.notices(), questions: this.questions(), counted: this.counted() };
+    await this.preview(way, this.begin(), document, found);
   }
 
   /** Puts the cursor on the trouble. */

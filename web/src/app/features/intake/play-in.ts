@@ -1,10 +1,22 @@
-import { ChangeDetectionStrategy, Component, computed, inject, output, signal, type OnDestroy } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  linkedSignal,
+  output,
+  signal,
+  type OnDestroy,
+} from '@angular/core';
+import { FormField, form, validateStandardSchema } from '@angular/forms/signals';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { nameOf, pitchAt } from '@joined-hands/core/pitch';
 import type { Recording } from '@joined-hands/core/formats';
+import { wholeNumber } from '../../platform/form-schema';
 import { Player } from '../../platform/audio/player';
 import { Actions } from '../../platform/state/actions';
 import { KeyInput } from '../../platform/input/key-input';
+import { NumberField } from '../../ui/number-field';
 import { Choice } from '../../ui/choice';
 import { Keyboard } from '../../ui/keyboard/keyboard';
 import { Pressed } from '../../ui/pressed';
@@ -21,6 +33,10 @@ const VALUES = [
   { id: '0.25', text: 'sixteenth' },
 ] as const;
 type ValueId = (typeof VALUES)[number]['id'];
+
+/** Quarter notes a minute. */
+const USUAL = 80;
+const TEMPO = wholeNumber(30, 240, 'A tempo is 30 to 240 quarter notes a minute.');
 
 /** A key or a rest that was entered step by step. */
 interface RecordedStep {
@@ -41,7 +57,7 @@ function valueWords(quarters: number): string {
 @Component({
   selector: 'jh-play-in',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Keyboard, Pressed, Signs],
+  imports: [Choice, FormField, Keyboard, NumberField, Pressed, Signs],
   templateUrl: './play-in.html',
   styleUrl: './play-in.less',
   host: { '(document:keydown)': 'onKey($event, true)', '(document:keyup)': 'onKey($event, false)' },
@@ -59,7 +75,13 @@ export class PlayIn implements OnDestroy {
   protected readonly meters = METERS.map((id) => ({ id, text: id }));
   protected readonly meterName = signal<MeterName>('4/4');
   protected readonly title = signal('');
-  protected readonly tempo = signal(80);
+  private readonly tempo = signal<number | null>(USUAL);
+  /** The last tempo that can be played. */
+  private readonly beats = linkedSignal<number | null, number>({
+    source: this.tempo,
+    computation: (typed, before) => (TEMPO.safeParse(typed).success ? (typed ?? USUAL) : (before?.value ?? USUAL)),
+  });
+  protected readonly tempoField = form(this.tempo, (path) => validateStandardSchema(path, TEMPO));
   protected readonly values = VALUES;
   protected readonly value = signal<ValueId>('1');
   protected readonly dotted = signal(false);
@@ -132,7 +154,7 @@ export class PlayIn implements OnDestroy {
 
   /** Quarter notes since the first beat after the count-in; below 0 while it counts. */
   private now(): number {
-    return ((performance.now() - this.origin) / 60_000) * this.tempo();
+    return ((performance.now() - this.origin) / 60_000) * this.beats();
   }
 
   protected add(midi: number | null): void {
@@ -154,9 +176,8 @@ export class PlayIn implements OnDestroy {
     this.tell();
   }
 
-  protected change(change: { meter?: MeterName; tempo?: number }): void {
-    if (change.meter) this.meterName.set(change.meter);
-    if (change.tempo) this.tempo.set(Math.round(Math.min(240, Math.max(30, change.tempo))));
+  protected chooseMeter(meter: MeterName): void {
+    this.meterName.set(meter);
     this.tell();
   }
 
@@ -172,7 +193,7 @@ export class PlayIn implements OnDestroy {
     this.notes = [];
     this.taken.set(0);
     const { beats, unit } = this.meter();
-    const beat = (60_000 / this.tempo()) * (4 / unit);
+    const beat = (60_000 / this.beats()) * (4 / unit);
     this.origin = performance.now() + beats * beat;
     this.state.set('counting');
     this.pulse = 0;
@@ -206,7 +227,7 @@ export class PlayIn implements OnDestroy {
       return note;
     });
     const notes = this.mode() === 'steps' ? stepped : this.notes;
-    this.played.emit({ title: this.title().trim() || 'My song', tempo: this.tempo(), meter: this.meter(), notes });
+    this.played.emit({ title: this.title().trim() || 'My song', tempo: this.beats(), meter: this.meter(), notes });
   }
 }
 

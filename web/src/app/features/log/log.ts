@@ -1,5 +1,5 @@
 import { passTitle } from '@joined-hands/core/words';
-import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { RouterLink } from '@angular/router';
 import {
@@ -22,6 +22,9 @@ import { PracticeStore } from '../../platform/state/practice.store';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { download, fileName } from '../../platform/download';
 import { Toasts } from '../../platform/toasts';
+import { Modal } from '../../ui/modal';
+import { Dropdown } from '../../ui/dropdown';
+import { inMinutes, PassForm } from './pass-form';
 import { accuracyChart, charts, dayChart, tempoChart } from './log-charts';
 import type { Term } from '../../ui/words/glossary';
 import { What } from '../../ui/words/what';
@@ -52,7 +55,7 @@ interface Figure {
 @Component({
   selector: 'jh-log',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NgxEchartsDirective, RouterLink, ScrollingModule, What],
+  imports: [Modal, NgxEchartsDirective, PassForm, Dropdown, RouterLink, ScrollingModule, What],
   providers: [provideEchartsCore({ echarts: charts })],
   templateUrl: './log.html',
   styleUrl: './log.less',
@@ -63,8 +66,6 @@ export class LogScreen {
   private readonly desk = inject(DeskStore);
   private readonly settings = inject(SettingsStore);
   private readonly toasts = inject(Toasts);
-  private readonly dialog = viewChild.required<ElementRef<HTMLDialogElement>>('form');
-  protected readonly all = ALL;
   protected readonly fault = signal<string | null>(null);
   protected readonly changing = signal<Pass | null>(null);
 
@@ -75,7 +76,11 @@ export class LogScreen {
       if (p.song && p.parts && !songs.has(p.song)) songs.set(p.song, p.title);
     return [...songs].map(([id, title]) => ({ id, title }));
   });
-  private readonly chosen = signal<string | null>(null);
+  protected readonly choices = computed(() => [
+    { id: ALL, text: 'everything' },
+    ...this.songs().map(({ id, title }) => ({ id, text: title })),
+  ]);
+  protected readonly chosen = signal<string | null>(null);
   /** The song whose passes are shown, or all: the open song where it was practised. */
   protected readonly shown = computed(() => {
     const wished = this.chosen() ?? this.desk.id();
@@ -175,10 +180,6 @@ export class LogScreen {
     void this.practice.load();
   }
 
-  protected choose(id: string): void {
-    this.chosen.set(id);
-  }
-
   protected name(pass: Pass): string {
     const name = passTitle(pass);
     return this.shown() === ALL && name !== pass.title ? `${pass.title}: ${name}` : name;
@@ -196,11 +197,7 @@ export class LogScreen {
   }
 
   protected length(pass: Pass): string {
-    return pass.seconds < 60 ? `${Math.round(pass.seconds)} s` : `${this.inMinutes(pass)} min`;
-  }
-
-  protected inMinutes({ seconds }: Pass): string {
-    return (seconds / 60).toFixed(1);
+    return pass.seconds < 60 ? `${Math.round(pass.seconds)} s` : `${inMinutes(pass).toFixed(1)} min`;
   }
 
   protected remove(passes: readonly Pass[]): void {
@@ -209,22 +206,9 @@ export class LogScreen {
     this.toasts.say(text, { label: 'Put back', run: () => void this.practice.keep(passes) });
   }
 
-  protected open(pass: Pass): void {
-    this.changing.set(pass);
-    this.dialog().nativeElement.showModal();
-  }
-
-  /** Keeps a pass as it was changed; a number that cannot be is left as it was. */
-  protected change(pass: Pass, fields: { tempo: string; minutes: string; clean: boolean; note: string }): void {
-    const number = (text: string, most: number, before: number) => {
-      const n = Number(text);
-      return text.trim() && n >= 0 && n <= most ? n : before;
-    };
-    // Minutes are shown in round; left as they were, they say nothing of the seconds.
-    const asShown = fields.minutes === this.inMinutes(pass);
-    const seconds = asShown ? pass.seconds : number(fields.minutes, 1440, pass.seconds / 60) * 60;
-    const tempo = number(fields.tempo, 400, pass.tempo);
-    void this.practice.keep([{ ...pass, tempo, seconds, clean: fields.clean, note: fields.note.slice(0, 500) }]);
+  protected change(pass: Pass): void {
+    this.changing.set(null);
+    void this.practice.keep([pass]);
   }
 
   protected saveCsv(): void {

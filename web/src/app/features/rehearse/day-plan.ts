@@ -4,6 +4,8 @@ import { JOIN_ORDERS, STEP_ORDERS, type JoinOrder, type StepOrder, type StepStat
 import { RouterLink } from '@angular/router';
 import { DeskStore } from '../../platform/state/desk.store';
 import { SettingsStore } from '../../platform/state/settings.store';
+import { Fold } from '../../ui/fold';
+import { Dropdown } from '../../ui/dropdown';
 import { Rehearsal } from './rehearsal';
 import { Words } from '../../platform/words';
 
@@ -20,7 +22,7 @@ const JOIN_WORDS: Readonly<Record<JoinOrder, string>> = { chain: 'one after anot
 @Component({
   selector: 'jh-day-plan',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink],
+  imports: [Fold, Dropdown, RouterLink],
   templateUrl: './day-plan.html',
   styleUrl: './day-plan.less',
 })
@@ -33,7 +35,7 @@ export class DayPlan {
   protected readonly title = stepTitle;
   protected readonly work = stepWork;
   protected readonly settings = inject(SettingsStore);
-  protected readonly minutes = MINUTES;
+  protected readonly minutes = MINUTES.map((id) => ({ id, text: `${id} min` }));
   protected readonly orders = STEP_ORDERS.map((id) => ({ id, text: ORDER_WORDS[id] }));
   protected readonly joins = JOIN_ORDERS.map((id) => ({ id, text: JOIN_WORDS[id] }));
 
@@ -54,15 +56,5 @@ export class DayPlan {
   protected stateWords({ state, due, ladder, step }: StepState): string {
     if (state === 'learned') return due ? 'learned, due for review' : 'learned';
     return state === 'new' ? 'new' : `at ${ladder.rungs[ladder.rung]} of ${step.goal}`;
-  }
-
-  protected setOrder(value: string): void {
-    const order = STEP_ORDERS.find((o) => o === value);
-    if (order) this.settings.set({ stepOrder: order });
-  }
-
-  protected setJoins(value: string): void {
-    const joins = JOIN_ORDERS.find((o) => o === value);
-    if (joins) this.settings.set({ joinOrder: joins });
   }
 }

@@ -2,8 +2,10 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { Player } from '../../platform/audio/player';
 import { KeyInput } from '../../platform/input/key-input';
 import { SettingsStore } from '../../platform/state/settings.store';
+import { Check } from '../../ui/check';
 import { Choice } from '../../ui/choice';
 import { Pop } from '../../ui/pop';
+import { Slider } from '../../ui/slider';
 import { Rehearsal } from './rehearsal';
 import { Go } from '../../ui/go';
 import { Pressed } from '../../ui/pressed';
@@ -12,7 +14,7 @@ import { Pressed } from '../../ui/pressed';
 @Component({
   selector: 'jh-listen-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Go, Pop, Pressed],
+  imports: [Check, Choice, Go, Pop, Pressed, Slider],
   templateUrl: './listen-bar.html',
   styleUrl: './listen-bar.less',
 })
@@ -39,6 +41,8 @@ export class ListenBar {
     { id: 'learner' as const, text: 'Some slips' },
     { id: 'rough' as const, text: 'Many slips' },
   ];
+  /** Loudness of the simulated keys, 1 to 10. */
+  protected readonly loudness = computed(() => Math.round(this.settings.keyLoudness() * 10));
   /** The hand that is not practised, where one is. */
   protected readonly other = computed(() => {
     const hands = this.rehearsal.step()?.hands;

@@ -27,6 +27,7 @@ import { Drawer } from '../../ui/drawer';
 import { JoinStrip, type StripMark } from '../../ui/join-strip/join-strip';
 import { keysInPlay } from '../../ui/keyboard/in-play';
 import { Keyboard, type HandSpan, type PressedKey } from '../../ui/keyboard/keyboard';
+import { Modal } from '../../ui/modal';
 import { MissingSong } from '../../ui/missing-song';
 import { DayPlan } from './day-plan';
 import { ListenBar } from './listen-bar';
@@ -43,7 +44,7 @@ const WHICH = 34;
 @Component({
   selector: 'jh-rehearse',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DayPlan, Drawer, JoinStrip, Keyboard, ListenBar, MissingSong, Outcome],
+  imports: [DayPlan, Drawer, JoinStrip, Keyboard, ListenBar, MissingSong, Modal, Outcome],
   providers: [Rehearsal],
   templateUrl: './rehearse.html',
   styleUrl: './rehearse.less',
@@ -66,7 +67,7 @@ export class Rehearse implements OnDestroy {
   /** The plan of the day as a drawer, where there is no room for it beside the strip. */
   protected readonly planOpen = signal(false);
   protected readonly settings = inject(SettingsStore);
-  private readonly hurt = viewChild.required<ElementRef<HTMLDialogElement>>('hurt');
+  protected readonly hurt = signal(false);
   private readonly room = viewChild<ElementRef<HTMLElement>>('room');
   private readonly roomHeight = signal(0);
   /** Pixels that are left for the strip, and how much larger than on the desk it may be drawn there. */
@@ -190,7 +191,7 @@ export class Rehearse implements OnDestroy {
 
   protected itHurts(): void {
     this.rehearsal.stop();
-    this.hurt().nativeElement.showModal();
+    this.hurt.set(true);
   }
 
   /** Letters of the computer stand for keys of the piano. */

@@ -121,7 +121,7 @@ export class Sheet {
   /** Whose song it is, as the sheet is to say it. */
   protected credit(by: string): void {
     const composer = by.trim().slice(0, 200) || null;
-    void this.desk.edit({ code: 'edit.composer', composer });
+    void this.desk.edit({ code: 'edit.facts', change: { composer } });
   }
 
   protected print(): void {

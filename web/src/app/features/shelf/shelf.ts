@@ -8,6 +8,7 @@ import { DeskStore, faultSentence } from '../../platform/state/desk.store';
 import { ShelfStore } from '../../platform/state/shelf.store';
 import { Library, type ShelfEntry } from '../../platform/storage/library';
 import { download, downloadProject } from '../../platform/download';
+import { Fold } from '../../ui/fold';
 import { More, type MenuItem } from '../../ui/more';
 import { Signs } from '../../ui/signs';
 import { Tour } from '../../platform/state/tour';
@@ -24,7 +25,7 @@ const NARROWEST = 300;
 @Component({
   selector: 'jh-shelf',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FormsModule, More, RouterLink, ScrollingModule, Signs],
+  imports: [Fold, FormsModule, More, RouterLink, ScrollingModule, Signs],
   templateUrl: './shelf.html',
   styleUrl: './shelf.less',
 })

@@ -9,6 +9,8 @@ import { DeskStore } from '../../platform/state/desk.store';
 import { openSong } from '../../platform/state/open-song';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { Library } from '../../platform/storage/library';
+import { Fold } from '../../ui/fold';
+import { Dropdown } from '../../ui/dropdown';
 import { Choice } from '../../ui/choice';
 import { Signs } from '../../ui/signs';
 import { Toasts } from '../../platform/toasts';
@@ -37,7 +39,7 @@ interface Earlier {
 @Component({
   selector: 'jh-versions',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MissingSong, Choice, Signs, What],
+  imports: [MissingSong, Choice, Fold, Dropdown, Signs, What],
   templateUrl: './versions.html',
   styleUrl: './versions.less',
 })

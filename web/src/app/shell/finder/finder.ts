@@ -1,7 +1,18 @@
-import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, linkedSignal, signal, viewChild } from '@angular/core';
+import {
+  ApplicationRef,
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  computed,
+  inject,
+  linkedSignal,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { Router } from '@angular/router';
 import { Actions, keyOf } from '../../platform/state/actions';
 import { ShelfStore } from '../../platform/state/shelf.store';
+import { Modal } from '../../ui/modal';
 import { Signs } from '../../ui/signs';
 import { search, type Entry } from './search';
 
@@ -9,7 +20,7 @@ import { search, type Entry } from './search';
 @Component({
   selector: 'jh-finder',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Signs],
+  imports: [Modal, Signs],
   templateUrl: './finder.html',
   styleUrl: './finder.less',
 })
@@ -17,9 +28,8 @@ export class Finder {
   private readonly actions = inject(Actions);
   private readonly shelf = inject(ShelfStore);
   private readonly router = inject(Router);
-  private readonly box = viewChild.required<ElementRef<HTMLDialogElement>>('box');
-  private readonly field = viewChild.required<ElementRef<HTMLInputElement>>('field');
-  private readonly list = viewChild.required<ElementRef<HTMLElement>>('list');
+  private readonly application = inject(ApplicationRef);
+  private readonly list = viewChild<ElementRef<HTMLElement>>('list');
   protected readonly typed = signal('');
   /** Closed, it lists nothing, so that an edit has no list to follow. */
   protected readonly shown = signal(false);
@@ -42,11 +52,10 @@ export class Finder {
   open(): void {
     this.touched.set(false);
     this.typed.set('');
-    // At once, so that what is typed from now on is not put behind what was typed before.
-    this.field().nativeElement.value = '';
     this.shown.set(true);
+    // At once: what is typed from now on belongs to it.
+    this.application.tick();
     void this.shelf.load();
-    this.box().nativeElement.showModal();
   }
 
   protected move(by: 1 | -1): void {
@@ -54,14 +63,12 @@ export class Finder {
     if (many === 0) return;
     this.touched.set(true);
     this.at.update((at) => (at + by + many) % many);
-    this.list().nativeElement.children[this.at()]?.scrollIntoView({ block: 'nearest' });
+    this.list()?.nativeElement.children[this.at()]?.scrollIntoView({ block: 'nearest' });
   }
 
   protected take(entry: Entry | undefined): void {
     if (!entry) return;
-    // A field that is no longer seen keeps its keys until the browser looks again.
-    if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
-    this.box().nativeElement.close();
+    this.shown.set(false);
     entry.run();
   }
 }

@@ -1,31 +1,53 @@
-import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, input } from '@angular/core';
+import { CdkConnectedOverlay, CdkOverlayOrigin, type ConnectedPosition } from '@angular/cdk/overlay';
+import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import { GLOSSARY, type Term } from './glossary';
+
+const POSITIONS: ConnectedPosition[] = [
+  { originX: 'center', originY: 'bottom', overlayX: 'center', overlayY: 'top', offsetY: 6 },
+  { originX: 'center', originY: 'top', overlayX: 'center', overlayY: 'bottom', offsetY: -6 },
+];
 
 /** A small mark beside a figure that says what it means and where it comes from. */
 @Component({
   selector: 'jh-what',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<details #box (focusout)="box.open = leaving($event)">
-    <summary [attr.aria-label]="'What is meant by ' + entry().word">?</summary>
-    <p role="note">
-      <b>{{ entry().word }}</b> {{ entry().says }}
-    </p>
-  </details>`,
+  imports: [CdkConnectedOverlay, CdkOverlayOrigin],
+  template: `<button
+      type="button"
+      #button
+      cdkOverlayOrigin
+      #origin="cdkOverlayOrigin"
+      [attr.aria-label]="'What is meant by ' + entry().word"
+      [attr.aria-expanded]="open()"
+      (click)="open.set(!open())"
+      (keydown.tab)="open.set(false)"
+    >
+      ?
+    </button>
+    <ng-template
+      cdkConnectedOverlay
+      [cdkConnectedOverlayOrigin]="origin"
+      [cdkConnectedOverlayOpen]="open()"
+      [cdkConnectedOverlayPositions]="positions"
+      [cdkConnectedOverlayViewportMargin]="8"
+      [cdkConnectedOverlayPush]="true"
+      (overlayOutsideClick)="leave($event, button)"
+      (detach)="open.set(false)"
+    >
+      <p role="note" aria-live="polite">
+        <b>{{ entry().word }}</b> {{ entry().says }}
+      </p>
+    </ng-template>`,
   styleUrl: './what.less',
-  host: { '(keydown.escape)': 'close()' },
 })
 export class What {
   readonly term = input.required<Term>();
-  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly entry = computed(() => GLOSSARY[this.term()]);
+  protected readonly open = signal(false);
+  protected readonly positions = POSITIONS;
 
-  /** Stays open only while the focus stays inside. */
-  protected leaving({ relatedTarget }: FocusEvent): boolean {
-    return relatedTarget instanceof Node && this.host.nativeElement.contains(relatedTarget);
-  }
-
-  protected close(): void {
-    const box = this.host.nativeElement.querySelector('details');
-    if (box) box.open = false;
+  /** A press on the mark itself closes it there. */
+  protected leave({ target }: MouseEvent, button: HTMLElement): void {
+    if (!(target instanceof Node && button.contains(target))) this.open.set(false);
   }
 }

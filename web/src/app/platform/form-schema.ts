@@ -1,0 +1,10 @@
+import * as z from 'zod';
+
+/** A whole number between two ends, as a field holds it: nothing at all is refused like any other. `says` is what is told beside the field. */
+export const wholeNumber = (least: number, most: number, says: string) => number(least, most, says).refine(isWhole, says);
+
+/** A number between two ends, as a field holds it. */
+export const number = (least: number, most: number, says: string) =>
+  z.union([z.number(), z.null()]).refine((n) => n !== null && n >= least && n <= most, says);
+
+const isWhole = (n: number | null): boolean => n === null || Number.isInteger(n);

@@ -1,0 +1,119 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
+import { FormField, form, validateStandardSchema } from '@angular/forms/signals';
+import { keyName, keysOf } from '@joined-hands/core/harmony';
+import { metersFor, type Song, type SongFacts } from '@joined-hands/core/song';
+import { meterName } from '@joined-hands/core/time';
+import * as z from 'zod';
+import { wholeNumber } from '../platform/form-schema';
+import { Words } from '../platform/words';
+import { Dropdown } from './dropdown';
+import { Modal } from './modal';
+import { NumberField } from './number-field';
+import { TextField } from './text-field';
+
+const LONGEST = 200;
+const FACTS = z.object({
+  title: z.string().max(LONGEST, `At most ${LONGEST} letters.`).regex(/\S/, 'A song needs a title.'),
+  composer: z.string().max(LONGEST, `At most ${LONGEST} letters.`),
+  tempo: wholeNumber(20, 400, 'A tempo is 20 to 400 quarter notes a minute.'),
+  key: z.string(),
+  meter: z.string(),
+});
+
+/** What stands over the song, put right where it was read wrong: no note moves. */
+@Component({
+  selector: 'jh-song-facts',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Dropdown, FormField, Modal, NumberField, TextField],
+  template: `
+    <button type="button" class="btn small" (click)="open.set(true)">Change title, key, meter or tempo</button>
+    <jh-modal label="About the song" [(open)]="open">
+      <ng-template>
+        <h2>About the song</h2>
+        <form novalidate (submit)="$event.preventDefault(); keep()">
+          <jh-text label="Title" [formField]="fields.title" />
+          <jh-text label="Credits" [formField]="fields.composer" />
+          <div class="row">
+            <p><span>Key</span> <jh-dropdown label="Key" [entries]="keys()" [formField]="fields.key" /></p>
+            <p><span>Meter</span> <jh-dropdown label="Meter" [entries]="meters()" [formField]="fields.meter" /></p>
+            <jh-number label="Tempo" [formField]="fields.tempo" />
+          </div>
+          <p class="soft">
+            Key and meter change how the song is read, not the notes. To play it higher or lower, choose another key on its own
+            screen.
+          </p>
+          <p class="ends">
+            <button type="button" class="btn" (click)="open.set(false)">Cancel</button>
+            <button type="submit" class="btn main" [disabled]="fields().invalid()">Save</button>
+          </p>
+        </form>
+      </ng-template>
+    </jh-modal>
+  `,
+  styles: `
+    form {
+      display: grid;
+      gap: 14px;
+      margin-top: 14px;
+    }
+    p {
+      margin: 0;
+    }
+    .row {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: end;
+      gap: 10px 22px;
+      p > span {
+        margin-right: 4px;
+      }
+    }
+    .soft {
+      color: var(--soft);
+    }
+    .ends {
+      display: flex;
+      justify-content: flex-end;
+      gap: 10px;
+    }
+  `,
+})
+export class SongFactsForm {
+  readonly song = input.required<Song>();
+  /** The facts that were changed. */
+  readonly changed = output<Partial<SongFacts>>();
+  private readonly words = inject(Words);
+  protected readonly open = signal(false);
+  private readonly now = computed(() => {
+    const { title, composer, tempo, key, meters } = this.song();
+    return { title, composer: composer ?? '', tempo: tempo as number | null, key: keyName(key), meter: meterName(meters[0]) };
+  });
+  /** Opened again, the fields hold what is so. */
+  private readonly typed = linkedSignal(() => (this.open(), this.now()));
+  protected readonly fields = form(this.typed, (path) => validateStandardSchema(path, FACTS));
+
+  private readonly readable = computed(() => {
+    const { key } = this.song();
+    const others = [...keysOf('major'), ...keysOf('minor')].filter((k) => keyName(k) !== keyName(key));
+    return [key, ...others];
+  });
+  protected readonly keys = computed(() => this.readable().map((key) => ({ id: keyName(key), text: this.words.say().key(key) })));
+  private readonly fitting = computed(() => metersFor(this.song()));
+  protected readonly meters = computed(() => this.fitting().map((m) => ({ id: meterName(m), text: meterName(m) })));
+
+  protected keep(): void {
+    if (this.fields().invalid()) return;
+    const [now, typed] = [this.now(), this.typed()];
+    const key = this.readable().find((k) => keyName(k) === typed.key);
+    const meter = this.fitting().find((m) => meterName(m) === typed.meter);
+    const change: Partial<SongFacts> = {
+      ...(typed.title !== now.title && { title: typed.title }),
+      ...(typed.composer !== now.composer && { composer: typed.composer }),
+      ...(typed.tempo !== now.tempo && typed.tempo !== null && { tempo: typed.tempo }),
+      ...(key && typed.key !== now.key && { key }),
+      ...(meter && typed.meter !== now.meter && { meter }),
+    };
+    this.open.set(false);
+    if (Object.keys(change).length > 0) this.changed.emit(change);
+  }
+}
