@@ -4,4 +4,5 @@ export { MOST_HARMONY } from './harmony.js';
 export { soundsUntil } from './pedal.js';
 export { nearestTo } from './propose.js';
 export { TEXTURES } from '../catalogue/textures/registry.js';
+export { sketchOf, type Sketch } from './sketch.js';
 export { FREE, isPlain, patternFor, textureNamed } from './texture.js';

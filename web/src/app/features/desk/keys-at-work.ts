@@ -1,4 +1,5 @@
 import { computed, inject, type Signal } from '@angular/core';
+import type { PartChord } from '@joined-hands/core/arrange';
 import { midiOf, nameOf } from '@joined-hands/core/pitch';
 import type { Speech } from '@joined-hands/core/words';
 import { DeskStore } from '../../platform/state/desk.store';
@@ -40,9 +41,10 @@ export function keysAtWork(trial: Signal<Trial>): KeysAtWork {
     const note = desk.selectedNote() ?? (chord ? desk.currentPart()?.melody.find((n) => n.at === chord.at) : null);
     const keys: PressedKey[] = [];
     if (desk.view() !== 'right') {
-      const pitches = tried ?? chord?.pitches ?? [];
+      const played = chord && !tried ? playedLeft(chord, desk.view() === 'fills') : null;
+      const pitches = tried ?? played?.pitches ?? [];
       pitches.forEach((p, i) =>
-        keys.push({ midi: midiOf(p), hand: 'left', text: tried ? pretty(p) : `${chord?.fingers[i] ?? ''}` }),
+        keys.push({ midi: midiOf(p), hand: 'left', text: tried ? pretty(p) : `${played?.fingers[i] ?? ''}` }),
       );
     }
     const under = desk.currentPart()?.under.find((u) => u.at === (chord ?? note)?.at && (!u.added || desk.view() === 'fills'));
@@ -68,7 +70,7 @@ export function keysAtWork(trial: Signal<Trial>): KeysAtWork {
     if (desk.view() !== 'right')
       span(
         'left',
-        part.chords.flatMap((c) => c.pitches),
+        part.chords.flatMap((c) => playedLeft(c, desk.view() === 'fills').pitches),
       );
     if (desk.view() === 'left') return spans;
     // With a note or chord chosen the bracket shows the place where the hand lies then; else all that the part asks of it.
@@ -81,11 +83,21 @@ export function keysAtWork(trial: Signal<Trial>): KeysAtWork {
   const inPlay = computed(() => {
     const part = desk.currentPart();
     if (!part) return null;
-    const asked = [...part.chords, ...part.under].flatMap((c) => c.pitches);
-    return keysInPlay([...asked, ...part.melody.map((n) => n.pitch), ...(trial().pitches ?? [])].map(midiOf));
+    const asked = part.chords.flatMap((c) => playedLeft(c, desk.view() === 'fills').pitches);
+    const under = part.under.flatMap((u) => u.pitches);
+    return keysInPlay([...asked, ...under, ...part.melody.map((n) => n.pitch), ...(trial().pitches ?? [])].map(midiOf));
   });
 
   return { pressed, spans, clashes, inPlay };
+}
+
+/** What the left hand plays of a chord in a view: its texture with the first finger on each key, or the chord as it was learned. */
+function playedLeft(chord: PartChord, dressed: boolean): Pick<PartChord, 'pitches' | 'fingers'> {
+  const texture = dressed ? chord.dressed : null;
+  if (!texture || texture.notes.length === 0) return chord;
+  const keys = new Map<string, number>();
+  texture.notes.forEach((n, i) => !keys.has(n.pitch) && keys.set(n.pitch, texture.fingers[i]));
+  return { pitches: [...keys.keys()], fingers: [...keys.values()] };
 }
 
 /** The name of a key with the signs of flat and sharp. */

@@ -2,7 +2,7 @@ import { HARMONY_SIZE_LABELS, WALK_LABELS } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { proposedPlan, proposedPlanEdit } from '@joined-hands/core/arrange';
-import { FREE, MOST_HARMONY, textureNamed } from '@joined-hands/core/fills';
+import { FREE, MOST_HARMONY, sketchOf, textureNamed, type Sketch } from '@joined-hands/core/fills';
 import {
   HARMONY_SIZES,
   WALKS,
@@ -13,16 +13,24 @@ import {
   type Walk,
   rangeOf,
 } from '@joined-hands/core/song';
+import { Player } from '../../platform/audio/player';
+import { SettingsStore } from '../../platform/state/settings.store';
+import { midiOf } from '@joined-hands/core/pitch';
+import { barAt, barTicks, toSeconds } from '@joined-hands/core/time';
 import { Actions } from '../../platform/state/actions';
 import { DeskStore } from '../../platform/state/desk.store';
 import { Check } from '../../ui/check';
 import { Slider } from '../../ui/slider';
 import { Choice } from '../../ui/choice';
+import { PatternSketch } from '../../ui/pattern-sketch';
 import { Pop } from '../../ui/pop';
 import { Pressed } from '../../ui/pressed';
 import { Signs } from '../../ui/signs';
 import { keywordsOf, texturesOf } from './textures';
 import { Words } from '../../platform/words';
+
+/** Milliseconds after which a texture that is pointed at is heard. */
+const DWELL_MS = 350;
 
 type Reach = 'part' | 'song';
 type Density = '0' | '25' | '50' | '75';
@@ -31,13 +39,15 @@ type Density = '0' | '25' | '50' | '75';
 @Component({
   selector: 'jh-texture-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Check, Choice, Pop, Pressed, RouterLink, Signs, Slider],
+  imports: [Check, Choice, PatternSketch, Pop, Pressed, RouterLink, Signs, Slider],
   templateUrl: './texture-panel.html',
   styleUrl: './texture-panel.less',
 })
 export class TexturePanel {
   private readonly words = inject(Words);
   protected readonly desk = inject(DeskStore);
+  private readonly player = inject(Player);
+  private readonly settings = inject(SettingsStore);
   protected readonly reach = signal<Reach>('part');
   protected readonly part = this.desk.currentPart;
   protected readonly mostHarmony = MOST_HARMONY;
@@ -65,6 +75,52 @@ export class TexturePanel {
     const [document, arrangement, part] = [this.desk.document(), this.desk.arrangement(), this.part()];
     return document && arrangement && part ? texturesOf(document, arrangement, part) : [];
   });
+  /** The chord over which the textures are drawn and heard: the one at work, or the first of the part. */
+  private readonly chord = computed(() => this.desk.selectedChord() ?? this.part()?.chords.at(0) ?? null);
+  private readonly meter = computed(() => {
+    const [arrangement, part] = [this.desk.arrangement(), this.part()];
+    return arrangement && part ? barAt(arrangement.bars, part.end - 1).meter : null;
+  });
+  protected readonly counts = computed(() => this.meter()?.beats ?? 4);
+  /** The textures over that chord, by their names. */
+  protected readonly sketches = computed((): ReadonlyMap<string, Sketch> => {
+    const [chord, meter, document] = [this.chord(), this.meter(), this.desk.document()];
+    if (!chord || !meter || !document) return new Map();
+    const { hands, song } = document;
+    return new Map(
+      this.textures().flatMap((t) => {
+        const sketch = sketchOf(t, meter, chord, hands, song.key);
+        return sketch ? [[t.id, sketch] as const] : [];
+      }),
+    );
+  });
+
+  /** How far the hand leaps in a texture; nothing where all of it lies under the hand. */
+  protected leapOf({ id }: Texture): string {
+    const leap = this.sketches().get(id)?.leap ?? 0;
+    return leap > 0 ? `leaps ${this.words.say().interval(leap)}` : '';
+  }
+
+  private pointed: ReturnType<typeof setTimeout> | undefined;
+
+  /** A texture that a mouse rests on is heard. */
+  protected pointAt(texture: Texture | null, event?: PointerEvent): void {
+    clearTimeout(this.pointed);
+    if (texture && event?.pointerType === 'mouse') this.pointed = setTimeout(() => this.hear(texture), DWELL_MS);
+  }
+
+  /** Plays a texture once over the chord at work. */
+  protected hear({ id }: Texture): void {
+    const [sketch, meter, arrangement, chord] = [this.sketches().get(id), this.meter(), this.desk.arrangement(), this.chord()];
+    if (!sketch || !meter || !arrangement || !chord) return;
+    const bar = toSeconds(barTicks(meter), (arrangement.song.tempo * this.settings.tempoPercent()) / 100);
+    const sounds = sketch.steps.flatMap(({ from, until, pitches }) =>
+      pitches.map((p) => ({ time: from * bar, duration: (until - from) * bar, midi: midiOf(p), loudness: 0.6 })),
+    );
+    const { at } = chord;
+    void this.player.play({ sounds, lead: 0, length: sketch.bars * bar, from: at, placeAt: () => at });
+  }
+
   protected readonly free = computed(() => this.current() === FREE);
   /** What is proposed for the part, where it is left free. */
   protected readonly proposed = computed(() => {
@@ -89,7 +145,6 @@ export class TexturePanel {
     return title + (this.harmony().density > 0 ? ', with harmony' : '');
   });
 
-  /** How the texture had to bend in this part, each reason once. */
   /** Where the texture gives way in this part: a few sentences. */
   protected readonly bends = computed(() => {
     const bends = this.part()?.chords.flatMap((c) => c.dressed?.bends ?? []) ?? [];
