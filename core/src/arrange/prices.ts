@@ -5,6 +5,7 @@ import { solveLeftHand } from '../left-hand/voice.js';
 import { notesUnderTune } from '../right-hand/under-melody.js';
 import { SCHOOLS, spanOf, type Document, type School } from '../song/decisions.js';
 import { chordSpans } from '../song/song.js';
+import type { Pitch } from '../pitch/pitch.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Arrangement } from './arrangement.js';
 import { settingsOf, voicingWishes } from './settings.js';
@@ -18,6 +19,8 @@ export interface Scope {
 /** What the left hand of a stretch costs in a school. */
 export interface SchoolPrice {
   readonly school: School;
+  /** The keys of one chord in it: the one that is asked for, or the first of the stretch. */
+  readonly shape: readonly Pitch[];
   /** Half steps that all voices move within the stretch and into it. */
   readonly travel: number;
   /** Chords past the comfortable span or struck one note after another. */
@@ -32,8 +35,8 @@ export interface SchoolPrice {
   readonly current: boolean;
 }
 
-/** What each school would cost in a stretch of an arrangement, everything around it staying as it is. */
-export function schoolPrices(doc: Document, arrangement: Arrangement, { start, end }: Scope): SchoolPrice[] {
+/** What each school would cost in a stretch of an arrangement, everything around it staying as it is, with the shape of the chord at a place. */
+export function schoolPrices(doc: Document, arrangement: Arrangement, { start, end }: Scope, at = start): SchoolPrice[] {
   const { song, bars, strikes } = arrangement;
   const spans = chordSpans(song);
   const { sections } = arrangement;
@@ -56,6 +59,7 @@ export function schoolPrices(doc: Document, arrangement: Arrangement, { start, e
     const wide = ({ midis, spread }: (typeof laid)[number]) => spread || midis[midis.length - 1] - midis[0] > comfortable;
     return {
       school,
+      shape: (chords.find((c) => c.at >= at) ?? chords.at(0))?.pitches ?? [],
       travel: first < 0 ? 0 : travelOf(chosen.slice(from, last + 1)),
       stretches: laid.filter(wide).length,
       shapes: shapesOf(laid).length,

@@ -212,6 +212,11 @@ describe('what a school costs', () => {
 
   it('is what the arrangement in that school has', () => {
     const prices = schoolPrices(doc, arrangement, { start: 0, end: doc.song.length });
+    const now = prices.find((p) => p.current);
+    expect(now?.shape).toEqual(arrangement.parts[0].chords[0].pitches);
+    const [, second] = arrangement.parts[0].chords;
+    const ofSecond = schoolPrices(doc, arrangement, { start: 0, end: doc.song.length }, second.at);
+    expect(ofSecond.find((p) => p.current)?.shape).toEqual(second.pitches);
     for (const price of prices) {
       const changed = arrange(setSchool(doc, price.school));
       expect(price.travel).toBe(changed.totals.leftTravel);

@@ -36,6 +36,7 @@ import { countIn } from '@joined-hands/core/time';
 import { Actions } from '../../platform/state/actions';
 import { DeskStore } from '../../platform/state/desk.store';
 import { Choice } from '../../ui/choice';
+import { LittleKeyboard, octavesOf } from '../../ui/little-keyboard';
 import { Pop } from '../../ui/pop';
 import { DifficultyPanel } from './difficulty';
 import { LayersPanel } from './layers-panel';
@@ -62,7 +63,7 @@ interface PricedSchool extends SchoolPrice {
 @Component({
   selector: 'jh-hand-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, DifficultyPanel, LayersPanel, LeftWishes, Pop, SoundPanel, TexturePanel],
+  imports: [LittleKeyboard, Choice, DifficultyPanel, LayersPanel, LeftWishes, Pop, SoundPanel, TexturePanel],
   templateUrl: './hand-bar.html',
   styleUrl: './hand-bar.less',
 })
@@ -109,6 +110,8 @@ export class HandBar {
   });
   protected readonly schoolName = computed(() => SCHOOL_LABELS[this.school()].name);
 
+  /** The octaves in which the shapes of all schools lie. */
+  protected readonly shapeRange = computed(() => octavesOf(this.prices().flatMap((p) => p.shape)));
   protected readonly priced = computed((): PricedSchool[] => {
     const prices = this.prices();
     const widest = Math.max(1, ...prices.map((p) => p.travel));
@@ -228,7 +231,8 @@ export class HandBar {
     const whole = { start: 0, end: arrangement.song.length };
     const scope =
       reach === 'chord' && chord ? { start: chord.at, end: chord.at + chord.length } : reach === 'part' && part ? part : whole;
-    const prices = await this.workers.arranger.call('prices', document, { start: scope.start, end: scope.end });
+    const at = chord?.at ?? part?.start ?? scope.start;
+    const prices = await this.workers.arranger.call('prices', document, { start: scope.start, end: scope.end }, at);
     if (prices.ok) this.prices.set(prices.value);
   }
 

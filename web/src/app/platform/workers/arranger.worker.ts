@@ -105,9 +105,9 @@ const arranger = {
     return explainFingerAt(document, at);
   },
 
-  /** What every school of voicing would cost in a stretch. */
-  prices(document: Document, scope: Scope): SchoolPrice[] {
-    return schoolPrices(document, arrange(document), scope);
+  /** What every school of voicing would cost in a stretch, and the shape of the chord at a place in it. */
+  prices(document: Document, scope: Scope, at: number): SchoolPrice[] {
+    return schoolPrices(document, arrange(document), scope, at);
   },
 
   /** Every version from the tune alone to full chords, and what would make a part or the song (null) easier. */
