@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { dropdown, expect, goBeside, find, openShelf, openSong, parts, stacks, test } from './app.js';
+import { choose, dropdown, expect, goBeside, find, openShelf, openSong, parts, stacks, test } from './app.js';
 
 test.use({ serviceWorkers: 'allow' });
 
@@ -56,7 +56,7 @@ test('with the network cut a tune is typed, divided, voiced, heard, filled, prac
   await page.getByRole('link', { name: 'Sheet' }).click();
   await expect(page.getByTestId('page').locator('svg').first()).toBeVisible({ timeout: 90_000 });
   const saved = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'MusicXML' }).click();
+  await choose(page, 'Save', 'MusicXML');
   expect((await saved).suggestedFilename()).toBe('two-buoys.musicxml');
 });
 

@@ -2,6 +2,7 @@
 import { copyFileSync, existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { brotliCompressSync, constants } from 'node:zlib';
 import { root, run } from './install.mjs';
 
 const SOURCES = [
@@ -34,6 +35,14 @@ export function laySamples() {
   for (const name of readdirSync(from)) copyFileSync(join(from, name), join(to, name.replace('#', 's').replace('v10', '')));
 }
 
+/** Scripts and styles compressed once, so that the engraver's nine megabytes are not compressed for every visitor. */
+function compress(folder) {
+  for (const name of readdirSync(folder).filter((n) => /\.(js|css)$/.test(n))) {
+    const params = { [constants.BROTLI_PARAM_QUALITY]: statSync(join(folder, name)).size > 2_000_000 ? 6 : 9 };
+    writeFileSync(join(folder, `${name}.br`), brotliCompressSync(readFileSync(join(folder, name)), { params }));
+  }
+}
+
 /** Builds the web application unless the built one is of these very sources. */
 export function ensureBuilt() {
   const stamp = join(root, 'web', 'dist', '.sources');
@@ -42,6 +51,7 @@ export function ensureBuilt() {
   console.error('Building the application …');
   laySamples();
   run('npx', ['ng', 'build']);
+  compress(join(root, 'web', 'dist', 'browser'));
   writeFileSync(stamp, sources);
 }
 

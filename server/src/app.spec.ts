@@ -3,6 +3,7 @@ import type { Server } from 'node:http';
 import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { brotliCompressSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { makeApp } from './app.js';
 import { closeOnSignal, listen } from './listen.js';
@@ -14,6 +15,8 @@ let base = '';
 beforeAll(async () => {
   writeFileSync(join(folder, 'index.html'), '<title>Joined Hands</title>');
   writeFileSync(join(folder, 'main-ABCDEF12.js'), 'let x;');
+  writeFileSync(join(folder, 'chunk-ABCDEF34.js'), 'let y;');
+  writeFileSync(join(folder, 'chunk-ABCDEF34.js.br'), brotliCompressSync('let y;'));
   const { server, port } = await listen(makeApp(folder), 45170);
   open.push(server);
   base = `http://127.0.0.1:${port}`;
@@ -39,6 +42,18 @@ describe('the server', () => {
     expect(policy).not.toMatch(/https?:|\*/);
     expect(headers.get('x-powered-by')).toBeNull();
     expect(headers.get('x-content-type-options')).toBe('nosniff');
+  });
+
+  it('sends what was compressed at the build as it lies, to whoever can read it', async () => {
+    const address = `${base}/chunk-ABCDEF34.js`;
+    const small = await fetch(address, { headers: { 'accept-encoding': 'br' } });
+    expect(small.headers.get('content-encoding')).toBe('br');
+    expect(small.headers.get('content-type')).toContain('javascript');
+    expect(small.headers.get('cache-control')).toContain('immutable');
+    expect(await small.text()).toBe('let y;');
+    const plain = await fetch(address, { headers: { 'accept-encoding': 'identity' } });
+    expect(plain.headers.get('content-encoding')).toBeNull();
+    expect(await plain.text()).toBe('let y;');
   });
 
   it('keeps named builds for a year and the page itself not at all', async () => {

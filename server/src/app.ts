@@ -1,5 +1,6 @@
 import compression from 'compression';
 import express, { type Express } from 'express';
+import compressedFiles from 'express-static-gzip';
 import helmet from 'helmet';
 import { join } from 'node:path';
 
@@ -43,13 +44,18 @@ export function makeApp(folder: string): Express {
     response.setHeader('Cache-Control', 'no-store');
     response.json({ status: 'ok' });
   });
+  // What the build has compressed is sent so; the rest is compressed as it goes.
   app.use(compression());
   app.use(
-    express.static(folder, {
+    compressedFiles(folder, {
+      enableBrotli: true,
+      orderPreference: ['br'],
       index: false,
-      setHeaders: (response, path) => {
-        const hashed = /-[A-Z0-9]{8}\.(js|css|woff2?)$/.test(path);
-        response.setHeader('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+      serveStatic: {
+        setHeaders: (response, path) => {
+          const hashed = /-[A-Z0-9]{8}\.(js|css|woff2?)(\.br)?$/.test(path);
+          response.setHeader('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+        },
       },
     }),
   );

@@ -278,13 +278,13 @@ describe('the engraved score', () => {
       ([, n]) => n.includes('<voice>1</voice>') && n.includes('<pitch>'),
     );
     const tied = upper.filter(([, n]) => n.includes('<tie type="stop"/>')).length;
-    expect(upper.filter(([, n]) => /<fingering>[1-5]</.test(n))).toHaveLength(upper.length - tied);
+    expect(upper.filter(([, n]) => /<fingering placement="above">[1-5]</.test(n))).toHaveLength(upper.length - tied);
   });
 
   it('has two staves, fingers, chord symbols, words and part numbers', () => {
     for (const piece of [
       '<staves>2</staves>',
-      '<fingering>5</fingering>',
+      '<fingering placement="below">5</fingering>',
       '<kind text="7">dominant</kind>',
       '<rehearsal>2</rehearsal>',
       '<syllabic>end</syllabic><text>tle</text>',

@@ -30,6 +30,12 @@ export interface WrittenScore extends Directions {
   readonly fingers: ReadonlyMap<Ticks, number>;
 }
 
+/** A score as a page shows it: a chord symbol stands where the chord changes, and not again while it stays. */
+export function withChordsOnce(score: WrittenScore): WrittenScore {
+  const { song } = score;
+  return { ...score, song: { ...song, chords: song.chords.filter((c, i) => c.symbol !== song.chords[i - 1]?.symbol) } };
+}
+
 /** Writes a MusicXML 4.0 score of two staves, with chord symbols, left-hand fingers and words. */
 export function writeMusicXml(score: WrittenScore): string {
   const { song } = score;
@@ -147,7 +153,7 @@ function tuneNotes(bar: Bar, pieces: readonly Piece[], fingers: WrittenScore['fi
             tieXml('tied', stop, start),
             ...(opens ? ['<tuplet type="start" bracket="yes"/>'] : []),
             ...(closes ? ['<tuplet type="stop"/>'] : []),
-            ...(finger ? [fingeringXml(finger)] : []),
+            ...(finger ? [fingeringXml(finger, 1)] : []),
             ...(struck && signs.slurStarts.has(bar.start + piece.at) ? ['<slur type="start" number="1"/>'] : []),
             ...(!start && piece.pitch !== null && signs.slurEnds.has(bar.start + piece.at + piece.length)
               ? ['<slur type="stop" number="1"/>']
@@ -167,7 +173,9 @@ function tuneNotes(bar: Bar, pieces: readonly Piece[], fingers: WrittenScore['fi
 const tieXml = (tag: 'tie' | 'tied', stop: boolean, start: boolean): string =>
   (stop ? `<${tag} type="stop"/>` : '') + (start ? `<${tag} type="start"/>` : '');
 
-const fingeringXml = (finger: number): string => `<technical><fingering>${finger}</fingering></technical>`;
+/** Fingers of the right hand stand over its staff, those of the left under its own. */
+const fingeringXml = (finger: number, staff: number): string =>
+  `<technical><fingering placement="${staff === 2 ? 'below' : 'above'}">${finger}</fingering></technical>`;
 
 const timeModification = (t: Tuplet): string =>
   t
@@ -272,7 +280,7 @@ function leftValue(
   const plain = { duration: value.ticks, voice, shape, staff, lyric: '' };
   if (!chord) return [note({ ...plain, pitch: '<rest/>', ties: '', notations: [] })];
   return chord.pitches.map((pitch, k) => {
-    const finger = !stop && chord.fingers[k] ? [fingeringXml(chord.fingers[k])] : [];
+    const finger = !stop && chord.fingers[k] ? [fingeringXml(chord.fingers[k], staff)] : [];
     return note({
       ...plain,
       beam: k === 0 ? beam : '',

@@ -1,6 +1,7 @@
 import { alsoIn, CAUTION } from '@joined-hands/core/words';
 import { LiveAnnouncer } from '@angular/cdk/a11y';
 import {
+  ApplicationRef,
   ChangeDetectionStrategy,
   Component,
   ElementRef,
@@ -18,6 +19,8 @@ import {
 import { RouterLink } from '@angular/router';
 import { HAND_PROFILES, KEYBOARD_SIZES, handsOf, type Hands, rangeOf } from '@joined-hands/core/song';
 import { scheduleSounds } from '../../platform/audio/schedule';
+import { download, fileName } from '../../platform/download';
+import { pictureOf } from '../../platform/picture';
 import { Player } from '../../platform/audio/player';
 import { KeyInput } from '../../platform/input/key-input';
 import { MissingSong } from '../../ui/missing-song';
@@ -103,6 +106,7 @@ export class Desk implements OnDestroy {
   protected readonly keys = inject(KeyInput);
   protected readonly viewport = inject(Viewport);
   private readonly toasts = inject(Toasts);
+  private readonly application = inject(ApplicationRef);
   protected readonly views = VIEWS;
   protected readonly widths = WIDTHS;
   protected readonly learnings = LEARNINGS;
@@ -210,6 +214,20 @@ export class Desk implements OnDestroy {
     void this.player.play(plan);
   }
 
+  /** The strip of the part as it is seen. */
+  protected async savePicture(): Promise<void> {
+    // A part that was only just chosen is drawn first.
+    await this.application.whenStable();
+    const [strip, part, document] = [this.room()?.nativeElement, this.part(), this.desk.document()];
+    if (!strip || !part || !document) return;
+    try {
+      const ground = getComputedStyle(strip).getPropertyValue('--sheet');
+      download(`${fileName(document.song.title)}-part-${part.number}.png`, await pictureOf(strip, ground), 'image/png');
+    } catch {
+      this.toasts.say('The picture could not be made. The sheet can be printed or saved instead.');
+    }
+  }
+
   /** A key of the screen's keyboard: it sounds, and whoever listens to keys hears of it. */
   protected pressKey(midi: number): void {
     void this.player.strike([midi]);
@@ -255,6 +273,7 @@ export class Desk implements OnDestroy {
         keys: [`${i + 1}`],
         run: () => this.showView(id, text),
       })),
+      { name: 'Save a picture of this part', keywords: 'PNG, image, export', run: () => void this.savePicture() },
       ...this.dressings(),
     ];
   }

@@ -37,6 +37,8 @@ export class LadderPart {
   /** The number of the bar where this part differs from the one that it repeats; null where it does not. */
   readonly differsAt = input.required<number | null>();
   readonly chosen = output();
+  /** A picture of it is wished for. */
+  readonly pictured = output();
 
   private readonly desk = inject(DeskStore);
   protected readonly words = inject(Words);
@@ -61,6 +63,13 @@ export class LadderPart {
     const own: MenuItem[] = [
       { name: 'Name this part', run: () => this.startNaming('part') },
       { name: 'Name a section from here', run: () => this.startNaming('section') },
+      {
+        name: 'Save a picture of it',
+        run: () => {
+          this.chosen.emit();
+          this.pictured.emit();
+        },
+      },
     ];
     if (number === 1) return own;
     return [

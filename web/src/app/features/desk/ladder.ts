@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, viewChildren } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, viewChildren, output } from '@angular/core';
 import { type Choices } from '@joined-hands/core/song';
 import { barAt } from '@joined-hands/core/time';
 import { Actions } from '../../platform/state/actions';
@@ -15,6 +15,8 @@ import { LadderPart } from './ladder-part';
   styleUrl: './ladder.less',
 })
 export class Ladder {
+  /** A picture of the part at work is wished for. */
+  readonly pictured = output();
   protected readonly desk = inject(DeskStore);
   protected readonly parts = computed(() => this.desk.arrangement()?.parts ?? []);
   protected readonly currentNumber = computed(() => this.desk.currentPart()?.number);

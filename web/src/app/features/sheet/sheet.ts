@@ -1,15 +1,34 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ApplicationRef,
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { DomSanitizer, type SafeHtml } from '@angular/platform-browser';
 import { Actions } from '../../platform/state/actions';
 import { openSong } from '../../platform/state/open-song';
 import { DeskStore } from '../../platform/state/desk.store';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { download, fileName } from '../../platform/download';
+import { asArranged, scheduleStretch } from '../../platform/audio/schedule';
+import { SoundFiles } from '../../platform/audio/sound-file';
+import { pictureOf } from '../../platform/picture';
+import type { SoundFormat } from '../../platform/workers/mixer.worker';
+import { NzProgressComponent } from 'ng-zorro-antd/progress';
+import { More, type MenuItem } from '../../ui/more';
 import { Choice } from '../../ui/choice';
 import { MissingSong } from '../../ui/missing-song';
 import { Paper, type PaperKind } from './paper';
 import type { ExportKind } from '../../platform/workers/arranger.worker';
 import { Toasts } from '../../platform/toasts';
+import type { Trouble } from '../../platform/workers/worker-client';
 import { TROUBLE, Workers } from '../../platform/workers/workers';
 import { latestWins } from '../../platform/latest';
 
@@ -49,7 +68,7 @@ const KINDS: readonly { readonly id: 'staff' | PaperKind; readonly text: string 
 @Component({
   selector: 'jh-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, MissingSong, Paper],
+  imports: [Choice, MissingSong, More, NzProgressComponent, Paper],
   templateUrl: './sheet.html',
   styleUrl: './sheet.less',
 })
@@ -60,30 +79,43 @@ export class Sheet {
   private readonly workers = inject(Workers);
   private readonly toasts = inject(Toasts);
   private readonly sanitizer = inject(DomSanitizer);
-  protected readonly exports = EXPORTS;
+  protected readonly sounds = inject(SoundFiles);
+  private readonly table = viewChild<ElementRef<HTMLElement>>('table');
+  protected readonly percent = computed(() => Math.round(100 * (this.sounds.progress() ?? 0)));
+  /** Every form in which it leaves the browser. */
+  protected readonly saves = computed((): MenuItem[] => [
+    ...EXPORTS.map((entry) => ({ name: entry.text, run: () => void this.export(entry) })),
+    { name: 'Sound (WAV)', run: () => void this.saveSound('wav') },
+    { name: 'Sound, compressed (WebM)', run: () => void this.saveSound('webm') },
+    { name: 'Picture of the first page (PNG)', run: () => void this.savePicture() },
+  ]);
   protected readonly papers = PAPER_CHOICES;
   protected readonly style = signal<'staff' | PaperKind>('staff');
   protected readonly pages = signal<readonly SafeHtml[]>([]);
+  /** How many pages there will be. */
+  protected readonly expected = signal(0);
   protected readonly trouble = signal<string | null>(null);
   protected readonly kinds = KINDS;
   protected readonly paperKind = computed((): PaperKind => {
     const style = this.style();
     return style === 'staff' ? 'letters' : style;
   });
+  private readonly application = inject(ApplicationRef);
+  private engraving = Promise.resolve();
   private readonly begin = latestWins();
 
   constructor() {
     openSong(this.id);
     inject(Actions).register(() => [
-      { name: 'Print', run: () => this.print() },
+      { name: 'Print', run: () => void this.print() },
       ...KINDS.map(({ id, text }) => ({ name: `Sheet: ${text}`, run: () => this.style.set(id) })),
-      ...EXPORTS.map((entry) => ({ name: `Save as ${entry.text}`, run: () => void this.export(entry) })),
+      ...this.saves().map(({ name, run }) => ({ name: `Save as ${name}`, run, keywords: 'export, download' })),
     ]);
     effect(() => this.setPaperForPrint(this.settings.paper()));
     effect(() => {
       const document = this.desk.document();
       const paper = PAPERS[this.settings.paper()];
-      if (document && this.style() === 'staff') untracked(() => void this.engrave(paper));
+      if (document && this.style() === 'staff') untracked(() => (this.engraving = this.engrave(paper)));
     });
   }
 
@@ -98,16 +130,31 @@ export class Sheet {
     const document = this.desk.document();
     if (!document) return;
     const isLatest = this.begin();
-    const xml = await this.workers.arranger.call('write', 'musicxml', document, this.settings.noteNames());
-    const pages = xml.ok ? await this.workers.engraver.call('engrave', String(xml.value), paper) : xml;
+    const xml = await this.workers.arranger.call('write', 'page', document, this.settings.noteNames());
+    const laid = xml.ok ? await this.workers.engraver.call('lay', String(xml.value), paper) : xml;
     if (!isLatest()) return;
-    if (!pages.ok)
-      return this.trouble.set(
-        `The staff could not be engraved: ${TROUBLE[pages.trouble]}. The letter chart and the exports still work.`,
-      );
-    // The engraver's SVG is made here from the song's own notes and escaped text.
-    this.pages.set(pages.value.map((svg) => this.sanitizer.bypassSecurityTrustHtml(svg)));
+    if (!laid.ok) return this.notEngraved(laid.trouble);
     this.trouble.set(null);
+    // The first page is there at once, and the others follow.
+    const pages = [laid.value.first];
+    this.expected.set(laid.value.pages);
+    this.show(pages);
+    while (pages.length < laid.value.pages) {
+      const page = await this.workers.engraver.call('page', pages.length + 1);
+      if (!isLatest()) return;
+      if (!page.ok) return this.notEngraved(page.trouble);
+      pages.push(page.value);
+      this.show(pages);
+    }
+  }
+
+  private show(pages: readonly string[]): void {
+    // The engraver's SVG is made here from the song's own notes and escaped text.
+    this.pages.set(pages.map((svg) => this.sanitizer.bypassSecurityTrustHtml(svg)));
+  }
+
+  private notEngraved(trouble: Trouble): void {
+    this.trouble.set(`The staff could not be engraved: ${TROUBLE[trouble]}. The letter chart and the exports still work.`);
   }
 
   protected async export(entry: ExportEntry): Promise<void> {
@@ -119,12 +166,41 @@ export class Sheet {
   }
 
   /** Whose song it is, as the sheet is to say it. */
+  /** The arrangement as it sounds, at the tempo at which it is practised. */
+  private async saveSound(format: SoundFormat): Promise<void> {
+    const arrangement = this.desk.arrangement();
+    if (!arrangement) return;
+    const all = asArranged(arrangement, this.settings.tempoPercent());
+    const { sounds } = scheduleStretch(arrangement, 0, arrangement.song.length, all);
+    const made = await this.sounds.make(sounds, format);
+    if (!made.ok)
+      return this.toasts.say(
+        made.trouble === 'stopped' ? 'No sound file was made.' : `The sound file could not be made: ${TROUBLE[made.trouble]}.`,
+      );
+    if (!made.value) return this.toasts.say('This browser cannot compress sound. Save it as WAV.');
+    download(`${fileName(arrangement.song.title)}.${format}`, made.value, `audio/${format}`);
+  }
+
+  /** What is on the first page now. */
+  private async savePicture(): Promise<void> {
+    const page = this.table()?.nativeElement.querySelector<HTMLElement>('.page');
+    if (!page) return;
+    try {
+      download(`${fileName(this.desk.document()?.song.title ?? '')}-${this.style()}.png`, await pictureOf(page), 'image/png');
+    } catch {
+      this.toasts.say('The picture could not be made. Print to PDF gives the same page.');
+    }
+  }
+
   protected credit(by: string): void {
     const composer = by.trim().slice(0, 200) || null;
     void this.desk.edit({ code: 'edit.facts', change: { composer } });
   }
 
-  protected print(): void {
+  /** All pages are there before they are printed. */
+  protected async print(): Promise<void> {
+    await this.engraving;
+    await this.application.whenStable();
     window.print();
   }
 }

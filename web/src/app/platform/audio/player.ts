@@ -1,6 +1,7 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { SettingsStore } from '../state/settings.store';
 import { Clicks } from './clicks';
+import { SAMPLED, SAMPLES_AT, sampleFile } from './samples';
 import type { Plan } from './schedule';
 import { latestWins } from '../latest';
 
@@ -12,13 +13,6 @@ interface Instruments {
   /** A soft electric piano. */
   readonly electric: import('tone').PolySynth<import('tone').FMSynth>;
 }
-
-/** Sampled notes: every third key from A0 to C8. */
-const SAMPLED = [
-  'A0',
-  ...[1, 2, 3, 4, 5, 6, 7].flatMap((octave) => ['C', 'D#', 'F#', 'A'].map((name) => `${name}${octave}`)),
-  'C8',
-];
 
 /** Seconds by which sounds are handed to the audio clock before they are due, so that a page that is busy for a moment delays none. */
 const LOOK_AHEAD = 0.2;
@@ -159,11 +153,11 @@ export class Player {
   private async build(): Promise<Instruments> {
     const tone = await import('tone');
     tone.setContext(new tone.Context({ lookAhead: LOOK_AHEAD, updateInterval: INTERVAL }));
-    const urls = Object.fromEntries(SAMPLED.map((name) => [name, `${name.replace('#', 's')}.mp3`]));
+    const urls = Object.fromEntries(SAMPLED.map((name) => [name, sampleFile(name)]));
     const piano = await new Promise<import('tone').Sampler>((resolve, reject) => {
       const sampler = new tone.Sampler({
         urls,
-        baseUrl: 'samples/piano/',
+        baseUrl: SAMPLES_AT,
         release: 0.6,
         onload: () => resolve(sampler),
         onerror: reject,

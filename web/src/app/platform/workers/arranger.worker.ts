@@ -25,7 +25,8 @@ import { chartText, lessonText } from '@joined-hands/core/words/texts';
 import { difference, type ArrangementPatch } from './arrangement-patch';
 
 /** Files a document can be written as. */
-export type ExportKind = 'musicxml' | 'midi' | 'letters' | 'abc' | 'chart' | 'lesson' | 'project';
+/** What is written of an arrangement: a file for elsewhere, or the page as it is engraved here. */
+export type ExportKind = 'musicxml' | 'page' | 'midi' | 'letters' | 'abc' | 'chart' | 'lesson' | 'project';
 
 /** The readers and writers are large and rarely needed: they load with the first file. */
 const formats = () => import('@joined-hands/core/formats');
@@ -133,6 +134,8 @@ const arranger = {
     switch (kind) {
       case 'musicxml':
         return f.writeMusicXml(writtenScore(arrangement));
+      case 'page':
+        return f.writeMusicXml(f.withChordsOnce(writtenScore(arrangement)));
       case 'midi':
         return f.writeMidi(arrangement.song, arrangement.score, arrangement.pedal, arrangement.tempo);
       case 'letters':

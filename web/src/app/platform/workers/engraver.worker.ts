@@ -10,11 +10,20 @@ export interface Paper {
 
 let toolkit: Promise<VerovioToolkit> | null = null;
 
+/** The engraver itself, made with the first score or ahead of it. */
+function engraverOf(): Promise<VerovioToolkit> {
+  return (toolkit ??= createVerovioModule().then((module) => new VerovioToolkit(module)));
+}
+
 const engraver = {
-  /** Engraves a MusicXML score as one SVG for each page. */
-  async engrave(musicXml: string, paper: Paper): Promise<string[]> {
-    toolkit ??= createVerovioModule().then((module) => new VerovioToolkit(module));
-    const verovio = await toolkit;
+  /** Makes the engraver before there is a score. */
+  async prepare(): Promise<void> {
+    await engraverOf();
+  },
+
+  /** Lays out a MusicXML score, and engraves its first page: an SVG. The others are asked for one by one. */
+  async lay(musicXml: string, paper: Paper): Promise<{ pages: number; first: string }> {
+    const verovio = await engraverOf();
     verovio.setOptions({
       pageWidth: paper.width,
       pageHeight: paper.height,
@@ -31,7 +40,12 @@ const engraver = {
       justifyVertically: false,
     });
     if (!verovio.loadData(musicXml)) throw new Error('The score could not be engraved.');
-    return Array.from({ length: verovio.getPageCount() }, (_, i) => verovio.renderToSVG(i + 1));
+    return { pages: verovio.getPageCount(), first: verovio.renderToSVG(1) };
+  },
+
+  /** Another page of the score that was laid out last, the first one being 1. */
+  async page(number: number): Promise<string> {
+    return (await engraverOf()).renderToSVG(number);
   },
 };
 

@@ -1,11 +1,15 @@
 import { Injectable } from '@angular/core';
 import type { ArrangerApi } from './arranger.worker';
 import type { EngraverApi } from './engraver.worker';
+import type { MixerApi } from './mixer.worker';
 import type { ReaderApi } from './reader.worker';
 import { WorkerClient, type Trouble } from './worker-client';
 
 /** Milliseconds that one call to a worker may take: many times what the largest song needs. */
-const DEADLINES = { arranger: 20_000, reader: 20_000, engraver: 90_000 } as const;
+const DEADLINES = { arranger: 20_000, reader: 20_000, engraver: 90_000, mixer: 180_000 } as const;
+
+/** Milliseconds from opening a song until the engraver is made ahead. */
+const SETTLED_MS = 15_000;
 
 /** The workers: arranging starts with the application, reading with the first file, engraving with the first sheet. */
 @Injectable({ providedIn: 'root' })
@@ -29,8 +33,24 @@ export class Workers {
     DEADLINES.engraver,
   );
 
+  /** Makes sound files. */
+  readonly mixer = new WorkerClient<MixerApi>(
+    () => new Worker(new URL('./mixer.worker', import.meta.url), { type: 'module' }),
+    DEADLINES.mixer,
+  );
+
   constructor() {
     this.arranger.warm();
+  }
+
+  private prepared = false;
+
+  /** Makes the engraver while nothing else is to do, some time after a song was opened, so that its sheet does not wait for it. */
+  prepareEngraver(): void {
+    if (this.prepared) return;
+    this.prepared = true;
+    const idle: (run: () => void) => void = 'requestIdleCallback' in window ? requestIdleCallback : setTimeout;
+    setTimeout(() => idle(() => void this.engraver.call('prepare')), SETTLED_MS);
   }
 }
 

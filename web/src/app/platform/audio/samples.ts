@@ -1,0 +1,10 @@
+/** Sampled notes of the piano: every third key from A0 to C8. */
+export const SAMPLED: readonly string[] = [
+  'A0',
+  ...[1, 2, 3, 4, 5, 6, 7].flatMap((octave) => ['C', 'D#', 'F#', 'A'].map((name) => `${name}${octave}`)),
+  'C8',
+];
+
+/** Where the samples lie, and the file of each. */
+export const SAMPLES_AT = 'samples/piano/';
+export const sampleFile = (name: string): string => `${name.replace('#', 's')}.mp3`;
