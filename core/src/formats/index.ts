@@ -2,7 +2,7 @@ export { type Notice } from './result.js';
 export { readAbc } from './abc/read.js';
 export { writeAbc } from './abc/write.js';
 export { readMusicXml } from './musicxml/read.js';
-export { withChordsOnce, writeMusicXml, type WrittenChord, type WrittenScore } from './musicxml/write.js';
+export { asPage, writeMusicXml, type WrittenChord, type WrittenScore } from './musicxml/write.js';
 export { readLetters } from './letters/read.js';
 export { writeLetters } from './letters/write.js';
 export { readMidi } from './midi/read.js';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { Midi } from '@tonejs/midi';
 import { describe, expect, it } from 'vitest';
-import { demo, DEMOS, documentOf, essence, songs } from '../../testing/songs.js';
+import { demo, DEMOS, documentOf, essence, songOf, songs } from '../../testing/songs.js';
 import { arrange } from '../arrange/arrange.js';
 import { midiOf } from '../pitch/pitch.js';
 import { writtenScore } from '../sheet/written.js';
@@ -18,6 +18,7 @@ import {
   writeAbc,
   writeLetters,
   writeMidi,
+  asPage,
   writeMusicXml,
   writeProject,
   type Reading,
@@ -290,6 +291,25 @@ describe('the engraved score', () => {
       '<syllabic>end</syllabic><text>tle</text>',
     ])
       expect(xml).toContain(piece);
+  });
+
+  it('names a chord once while it stays, and stacks its fingers from the thumb down, on the page alone', () => {
+    const song = songOf(
+      [1, 2, 3, 4].map(() => ['C5', 4] as const),
+      [[0, 'C'], [4, 'C'], [8, 'G7'], [12, 'C']], // prettier-ignore
+    );
+    const score = writtenScore(arrange(documentOf({ ...song, composer: 'A ferry pianist' })));
+    const [file, page] = [writeMusicXml(score), writeMusicXml(asPage(score))];
+    expect(file.match(/<harmony/g)).toHaveLength(4);
+    expect(page.match(/<harmony/g)).toHaveLength(3);
+    expect(file).toContain('<technical><fingering placement="below">5</fingering></technical>');
+    expect(page.match(/<technical>(?:<fingering placement="below">\d<\/fingering>){3,4}<\/technical>/g)).toHaveLength(4);
+    for (const [, column] of page.matchAll(/<technical>((?:<fingering placement="below">\d<\/fingering>)+)/g)) {
+      const fingers = [...column.matchAll(/>(\d)</g)].map(([, f]) => Number(f));
+      expect(fingers).toEqual([...fingers].sort((a, b) => a - b));
+    }
+    expect(page).toContain('A ferry pianist</credit-words>');
+    expect(file).not.toContain('<credit');
   });
 
   it('joins eighth notes within a beat', () => {

@@ -28,12 +28,25 @@ export interface WrittenScore extends Directions {
   readonly under: readonly WrittenChord[];
   /** Right-hand fingers of the tune by the places of its notes. */
   readonly fingers: ReadonlyMap<Ticks, number>;
+  /** True where it is engraved here, not written for elsewhere. */
+  readonly forPage?: boolean;
 }
 
-/** A score as a page shows it: a chord symbol stands where the chord changes, and not again while it stays. */
-export function withChordsOnce(score: WrittenScore): WrittenScore {
+/**
+ * A score as a page shows it: a chord symbol stands where the chord changes and not again while it stays, the fingers of a chord stand in
+ * one column, and title and credits are at the head.
+ */
+export function asPage(score: WrittenScore): WrittenScore {
   const { song } = score;
-  return { ...score, song: { ...song, chords: song.chords.filter((c, i) => c.symbol !== song.chords[i - 1]?.symbol) } };
+  const chords = song.chords.filter((c, i) => c.symbol !== song.chords[i - 1]?.symbol);
+  return { ...score, song: { ...song, chords }, forPage: true };
+}
+
+/** Title and credits at the head of the first page. */
+function credits({ title, composer }: Song): string {
+  const credit = (type: string, justify: string, size: number, words: string) =>
+    `  <credit page="1"><credit-type>${type}</credit-type><credit-words justify="${justify}" valign="top" font-size="${size}">${escapeXml(words)}</credit-words></credit>\n`;
+  return credit('title', 'center', 24, title) + (composer ? credit('composer', 'right', 11, composer) : '');
 }
 
 /** Writes a MusicXML 4.0 score of two staves, with chord symbols, left-hand fingers and words. */
@@ -54,7 +67,7 @@ export function writeMusicXml(score: WrittenScore): string {
 <score-partwise version="4.0">
   <work><work-title>${escapeXml(song.title)}</work-title></work>
   <identification>${song.composer ? `<creator type="composer">${escapeXml(song.composer)}</creator>` : ''}<encoding><software>Joined Hands</software></encoding></identification>
-  <part-list><score-part id="P1"><part-name print-object="no">Piano</part-name></score-part></part-list>
+${score.forPage ? credits(song) : ''}  <part-list><score-part id="P1"><part-name print-object="no">Piano</part-name></score-part></part-list>
   <part id="P1">
 ${measures.join('\n')}
   </part>
@@ -86,7 +99,7 @@ function measure(
   const backup = `      <backup><duration>${bar.end - bar.start}</duration></backup>`;
   const under = chordNotes(score.under, bar, UNDER);
   if (under.length > 0) xml.push(backup, ...under);
-  xml.push(backup, ...chordNotes(score.left, bar, LEFT));
+  xml.push(backup, ...chordNotes(score.left, bar, score.forPage ? { ...LEFT, stacked: true } : LEFT));
   for (const staff of [1, 2] as const) xml.push(...octaveShift(far[staff], index, bar, staff, 'stop'));
   if (index === bars.length - 1) xml.push('      <barline location="right"><bar-style>light-heavy</bar-style></barline>');
   xml.push('    </measure>');
@@ -174,8 +187,11 @@ const tieXml = (tag: 'tie' | 'tied', stop: boolean, start: boolean): string =>
   (stop ? `<${tag} type="stop"/>` : '') + (start ? `<${tag} type="start"/>` : '');
 
 /** Fingers of the right hand stand over its staff, those of the left under its own. */
-const fingeringXml = (finger: number, staff: number): string =>
-  `<technical><fingering placement="${staff === 2 ? 'below' : 'above'}">${finger}</fingering></technical>`;
+const fingeringXml = (fingers: number | readonly number[], staff: number): string =>
+  `<technical>${[fingers]
+    .flat()
+    .map((f) => `<fingering placement="${staff === 2 ? 'below' : 'above'}">${f}</fingering>`)
+    .join('')}</technical>`;
 
 const timeModification = (t: Tuplet): string =>
   t
@@ -216,6 +232,8 @@ interface ChordVoice {
   readonly voice: number;
   readonly staff: number;
   readonly rests: boolean;
+  /** True where the fingers of a chord stand in one column, at its highest note. */
+  readonly stacked?: boolean;
 }
 
 const LEFT: ChordVoice = { voice: 5, staff: 2, rests: true };
@@ -271,7 +289,7 @@ function leftValues(length: Ticks): { ticks: Ticks; type: string; dots: number }
 function leftValue(
   value: { ticks: number; type: string; dots: number },
   chord: WrittenChord | null,
-  { voice, staff }: ChordVoice,
+  { voice, staff, stacked }: ChordVoice,
   stop: boolean,
   start: boolean,
   beam: string,
@@ -280,7 +298,9 @@ function leftValue(
   const plain = { duration: value.ticks, voice, shape, staff, lyric: '' };
   if (!chord) return [note({ ...plain, pitch: '<rest/>', ties: '', notations: [] })];
   return chord.pitches.map((pitch, k) => {
-    const finger = !stop && chord.fingers[k] ? [fingeringXml(chord.fingers[k], staff)] : [];
+    const column = k === chord.pitches.length - 1 ? chord.fingers.toReversed() : [];
+    const own = stacked ? column.filter((f) => f > 0) : chord.fingers.slice(k, k + 1).filter((f) => f > 0);
+    const finger = !stop && own.length > 0 ? [fingeringXml(own, staff)] : [];
     return note({
       ...plain,
       beam: k === 0 ? beam : '',

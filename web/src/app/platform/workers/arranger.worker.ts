@@ -135,7 +135,7 @@ const arranger = {
       case 'musicxml':
         return f.writeMusicXml(writtenScore(arrangement));
       case 'page':
-        return f.writeMusicXml(f.withChordsOnce(writtenScore(arrangement)));
+        return f.writeMusicXml(f.asPage(writtenScore(arrangement)));
       case 'midi':
         return f.writeMidi(arrangement.song, arrangement.score, arrangement.pedal, arrangement.tempo);
       case 'letters':
