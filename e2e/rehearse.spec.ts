@@ -147,6 +147,11 @@ test('the log is changed, taken out of, saved and read back', async ({ page }) =
   await expect(passes.first()).toBeVisible();
   await pick(page, 'Shown', 'Lamps Across the Sound');
   await expect(passes.filter({ hasText: 'Harbour Glass' })).toHaveCount(0);
+  await pick(page, 'Listed', 'not clean yet');
+  await expect(passes.filter({ hasText: '✓ clean' })).toHaveCount(0);
+  await expect(passes.filter({ hasText: 'not yet' }).first()).toBeVisible();
+  await pick(page, 'Listed', 'all passes');
+  await expect(passes.filter({ hasText: '✓ clean' }).first()).toBeVisible();
   const shown = await passes.count();
   const length = await passes.first().locator('td').nth(4).textContent();
   await page

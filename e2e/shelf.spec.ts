@@ -1,4 +1,4 @@
-import { choose, expect, openShelf, openSong, test } from './app.js';
+import { choose, expect, openShelf, openSong, pick, test } from './app.js';
 
 test('the shelf holds the three demo songs and leads to the desk', async ({ page }) => {
   await openShelf(page);
@@ -79,4 +79,43 @@ test('a figure says what it means, where it stands', async ({ page }) => {
   await expect(page.getByRole('note')).toContainText('under 20 is a tune in one place over slow chords');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('note')).toBeHidden();
+});
+
+test('songs are found, tagged, laid out and put away several at once', async ({ page }) => {
+  await openShelf(page);
+  const cards = page.getByTestId('song-card');
+  await expect(page.getByRole('searchbox')).toBeHidden();
+  await choose(page, 'More for Harbour Glass', 'Duplicate');
+  await expect(cards).toHaveCount(4);
+
+  const search = page.getByRole('searchbox', { name: 'Search the shelf' });
+  await search.fill('nettle major');
+  await expect(cards).toHaveCount(1);
+  await search.fill('zzz');
+  await page.getByRole('button', { name: 'Show all songs' }).click();
+  await expect(cards).toHaveCount(4);
+
+  await choose(page, 'More for Lamps Across the Sound', 'Tags');
+  await page.getByRole('dialog', { name: 'Tags' }).getByRole('textbox').fill('Sunday, quiet');
+  await page.keyboard.press('Enter');
+  await expect(cards.filter({ hasText: 'Sunday · quiet' })).toHaveCount(1);
+  await page.reload();
+  await page.getByRole('button', { name: 'Sunday' }).click();
+  await expect(cards).toHaveCount(1);
+  await page.getByRole('button', { name: 'Sunday' }).click();
+  await pick(page, 'Order', 'by title');
+  await expect(cards.first()).toContainText('All Aboard');
+
+  await page.getByRole('button', { name: 'Choose several' }).click();
+  await page.getByRole('checkbox', { name: 'Choose Lamps Across the Sound' }).check();
+  await page.getByRole('checkbox', { name: 'Choose All Aboard for Nettle Point' }).check();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as one file' }).click(),
+  ]);
+  expect(file.suggestedFilename()).toMatch(/^songs-.*\.zip$/);
+  await page.getByRole('group', { name: 'The chosen songs' }).getByRole('button', { name: 'Take off the shelf' }).click();
+  await expect(cards).toHaveCount(2);
+  await page.getByRole('button', { name: 'Put them back' }).click();
+  await expect(cards).toHaveCount(4);
 });

@@ -31,6 +31,20 @@ import { What } from '../../ui/words/what';
 import { Words } from '../../platform/words';
 
 const ALL = 'all';
+const ONLY = [
+  { id: 'all', text: 'all passes' },
+  { id: 'clean', text: 'clean ones' },
+  { id: 'not', text: 'not clean yet' },
+] as const;
+const ORDERS = [
+  { id: 'latest', text: 'latest first' },
+  { id: 'earliest', text: 'earliest first' },
+  { id: 'least', text: 'fewest right notes first' },
+] as const;
+
+/** Share of the notes that were right; passes that nothing listened to come last. */
+const shareRight = ({ figures: f }: Pass): number => (f && f.notes > 0 ? f.right / f.notes : 2);
+
 /** Days that the charts look back and ahead. */
 const DAYS = 14;
 /** Pixels of a row of the list. */
@@ -161,15 +175,28 @@ export class LogScreen {
   protected readonly rows = computed((): readonly LogRow[] => {
     const rows: LogRow[] = [];
     let day: Day | null = null;
-    for (let i = this.passes().length - 1; i >= 0; i--) {
-      const pass = this.passes()[i];
+    const [only, order] = [this.only(), this.order()];
+    const listed = this.passes().filter((p) => only === 'all' || p.clean === (only === 'clean'));
+    if (order === 'latest') listed.reverse();
+    if (order === 'least') listed.sort((a, b) => shareRight(a) - shareRight(b));
+    for (const pass of listed) {
+      if (order === 'least') {
+        rows.push({ day: pass.day, pass });
+        continue;
+      }
       if (pass.day !== day) rows.push({ day: (day = pass.day), pass: null });
       rows.push({ day, pass });
     }
     return rows;
   });
+  /** Which passes are listed, and in what order. */
+  protected readonly onlies = ONLY;
+  protected readonly only = signal<(typeof ONLY)[number]['id']>('all');
+  protected readonly orders = ORDERS;
+  protected readonly order = signal<(typeof ORDERS)[number]['id']>('latest');
   protected readonly height = ROW;
   protected readonly titleOf = longDay;
+  protected readonly shortDay = shortDay;
   protected keyOf(_: number, { day, pass }: LogRow): string {
     return pass?.id ?? day;
   }
@@ -243,6 +270,9 @@ export class LogScreen {
 
 const longDay = (day: Day): string =>
   new Date(`${day}T12:00:00`).toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' });
+
+const shortDay = (day: Day): string =>
+  new Date(`${day}T12:00:00`).toLocaleDateString(undefined, { day: 'numeric', month: 'short' });
 
 function sayDays(days: readonly (readonly [Day, string, number])[]): string {
   const said = days.filter(([, , n]) => n > 0).map(([day, text]) => `${longDay(day)}: ${text}`);

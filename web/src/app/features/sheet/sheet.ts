@@ -115,7 +115,7 @@ export class Sheet {
     effect(() => {
       const document = this.desk.document();
       const paper = PAPERS[this.settings.paper()];
-      if (document && this.style() === 'staff') untracked(() => (this.engraving = this.engrave(paper)));
+      if (document && this.style() === 'staff') untracked(() => this.begunEngraving(paper));
     });
   }
 
@@ -124,6 +124,10 @@ export class Sheet {
     const style = document.getElementById('paper') ?? document.head.appendChild(document.createElement('style'));
     style.id = 'paper';
     style.textContent = pageRule(paper, this.style() === 'staff');
+  }
+
+  private begunEngraving(paper: (typeof PAPERS)['a4' | 'letter']): void {
+    this.engraving = this.engrave(paper);
   }
 
   private async engrave(paper: (typeof PAPERS)['a4' | 'letter']): Promise<void> {

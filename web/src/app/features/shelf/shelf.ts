@@ -8,6 +8,13 @@ import { DeskStore, faultSentence } from '../../platform/state/desk.store';
 import { ShelfStore } from '../../platform/state/shelf.store';
 import { Library, type ShelfEntry } from '../../platform/storage/library';
 import { download, downloadProject } from '../../platform/download';
+import { NzInputDirective } from 'ng-zorro-antd/input';
+import { Check } from '../../ui/check';
+import { Dropdown } from '../../ui/dropdown';
+import { Modal } from '../../ui/modal';
+import { Pressed } from '../../ui/pressed';
+import { TextField } from '../../ui/text-field';
+import { inOrder, isFound, ORDERS, tagsOf, type ShelfOrder } from './order';
 import { Fold } from '../../ui/fold';
 import { More, type MenuItem } from '../../ui/more';
 import { Signs } from '../../ui/signs';
@@ -25,7 +32,20 @@ const NARROWEST = 300;
 @Component({
   selector: 'jh-shelf',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Fold, FormsModule, More, RouterLink, ScrollingModule, Signs],
+  imports: [
+    Check,
+    Dropdown,
+    Fold,
+    FormsModule,
+    Modal,
+    More,
+    NzInputDirective,
+    Pressed,
+    TextField,
+    RouterLink,
+    ScrollingModule,
+    Signs,
+  ],
   templateUrl: './shelf.html',
   styleUrl: './shelf.less',
 })
@@ -57,8 +77,83 @@ export class Shelf {
     const width = this.width();
     return Math.max(1, Math.floor((width + GAP) / (Math.max(NARROWEST, width * 0.31) + GAP)));
   });
+  /** Songs up to which nothing needs to be looked for. */
+  protected readonly few = 3;
+  protected readonly orders = ORDERS;
+  protected readonly order = signal<ShelfOrder>('newest');
+  protected readonly looked = signal('');
+  /** The tag whose songs are shown; null for all. */
+  protected readonly tagged = signal<string | null>(null);
+  protected readonly allTags = computed(() => {
+    const here = new Set(this.shelf.songs().flatMap((s) => this.tagsFor(s)));
+    return [...here].sort((a, b) => a.localeCompare(b));
+  });
+  protected readonly shown = computed(() => {
+    const [looked, tag] = [this.looked(), this.tagged()];
+    const found = this.shelf.songs().filter((s) => {
+      const tags = this.tagsFor(s);
+      return (tag === null || tags.includes(tag)) && isFound((card) => this.aboutOf(card), s, tags, looked);
+    });
+    return inOrder(found, this.order());
+  });
+  /** The songs that are chosen to do something with at once; null while one is not choosing. */
+  protected readonly chosen = signal<ReadonlySet<string> | null>(null);
+  /** The song whose tags are written. */
+  protected readonly tagging = signal<ShelfEntry | null>(null);
+  protected readonly typedTags = signal('');
+
+  protected tagsFor({ id }: ShelfEntry): readonly string[] {
+    return this.shelf.tags()[id] ?? [];
+  }
+
+  private startTags(song: ShelfEntry): void {
+    this.typedTags.set(this.tagsFor(song).join(', '));
+    this.tagging.set(song);
+  }
+
+  protected async keepTags({ id }: ShelfEntry): Promise<void> {
+    this.tagging.set(null);
+    await this.shelf.keepTags(id, tagsOf(this.typedTags()));
+    const tag = this.tagged();
+    if (tag !== null && !this.allTags().includes(tag)) this.tagged.set(null);
+  }
+
+  protected chooseSeveral(): void {
+    this.chosen.set(this.chosen() ? null : new Set());
+  }
+
+  protected choose(id: string, chosen: boolean): void {
+    const ids = new Set(this.chosen());
+    if (chosen) ids.add(id);
+    else ids.delete(id);
+    this.chosen.set(ids);
+  }
+
+  protected async saveChosen(ids: ReadonlySet<string>): Promise<void> {
+    const songs = await this.shelf.saved(ids);
+    if (songs) await this.savePacked(songs, 'songs');
+  }
+
+  protected async removeChosen(ids: ReadonlySet<string>): Promise<void> {
+    this.chosen.set(null);
+    const gone: string[] = [];
+    for (const id of ids) {
+      if (this.desk.id() === id) this.desk.close();
+      if (await this.shelf.remove(id)) gone.push(id);
+    }
+    if (gone.length === 0) return;
+    this.toasts.say(`${this.words.say().count(gone.length, 'song is', 'songs are')} in the bin.`, {
+      label: gone.length === 1 ? 'Put it back' : 'Put them back',
+      run: () => void this.putBack(gone),
+    });
+  }
+
+  private async putBack(ids: readonly string[]): Promise<void> {
+    for (const id of ids) await this.shelf.putBack(id);
+  }
+
   protected readonly rows = computed((): readonly (readonly ShelfEntry[])[] => {
-    const [songs, columns] = [this.shelf.songs(), this.columns()];
+    const [songs, columns] = [this.shown(), this.columns()];
     return Array.from({ length: Math.ceil(songs.length / columns) }, (_, i) => songs.slice(i * columns, (i + 1) * columns));
   });
 
@@ -89,6 +184,7 @@ export class Shelf {
     if (card.fault) return [off];
     return [
       { name: 'Rename', run: () => this.startRename(song) },
+      { name: 'Tags', run: () => this.startTags(song) },
       { name: 'Duplicate', run: () => void this.duplicate(song, title) },
       off,
     ];
@@ -125,10 +221,13 @@ export class Shelf {
 
   protected async saveAll(): Promise<void> {
     const saved = await this.shelf.saved();
-    if (!saved) return;
+    if (saved) await this.savePacked(saved, 'shelf');
+  }
+
+  private async savePacked(saved: unknown[], name: string): Promise<void> {
     const data = await this.workers.checker.call('pack', saved);
     if (!data.ok) return this.toasts.say(`The shelf could not be saved as a file: ${TROUBLE[data.trouble]}. Try again.`);
-    download(`shelf-${new Date().toISOString().slice(0, 10)}.zip`, data.value, 'application/zip');
+    download(`${name}-${new Date().toISOString().slice(0, 10)}.zip`, data.value, 'application/zip');
   }
 
   protected async takeShelf(field: HTMLInputElement): Promise<void> {

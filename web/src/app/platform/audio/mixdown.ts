@@ -72,7 +72,7 @@ export function wavOf(channels: readonly Float32Array[]): Uint8Array<ArrayBuffer
   const frames = channels[0].length;
   const bytes = frames * channels.length * 2;
   const file = new DataView(new ArrayBuffer(44 + bytes));
-  const text = (at: number, word: string) => [...word].forEach((letter, i) => file.setUint8(at + i, letter.charCodeAt(0)));
+  const text = (at: number, word: string) => new TextEncoder().encode(word).forEach((letter, i) => file.setUint8(at + i, letter));
   text(0, 'RIFF');
   file.setUint32(4, 36 + bytes, true);
   text(8, 'WAVEfmt ');

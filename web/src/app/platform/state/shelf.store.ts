@@ -10,11 +10,15 @@ import { Toasts } from '../toasts';
 import { Workers } from '../workers/workers';
 import { latestWins } from '../latest';
 
+type Tags = Readonly<Record<string, readonly string[]>>;
+
 interface ShelfState {
   readonly songs: readonly ShelfEntry[];
   /** What was taken off the shelf, the last first. */
   readonly bin: readonly BinEntry[];
   readonly loaded: boolean;
+  /** The tags of songs by their ids. */
+  readonly tags: Tags;
   /** Why the shelf cannot be read, or null. */
   readonly trouble: string | null;
 }
@@ -32,7 +36,7 @@ const AT_ONCE = 24;
 /** The songs on the shelf, newest first; the three demo songs are put there on the first visit. */
 export const ShelfStore = signalStore(
   { providedIn: 'root' },
-  withState<ShelfState>({ songs: [], bin: [], loaded: false, trouble: null }),
+  withState<ShelfState>({ songs: [], bin: [], loaded: false, tags: {}, trouble: null }),
   withMethods((store, library = inject(Library), workers = inject(Workers), toasts = inject(Toasts), tabs = inject(Tabs)) => {
     const begin = latestWins();
 
@@ -56,9 +60,9 @@ export const ShelfStore = signalStore(
     const refresh = async (): Promise<void> => {
       const isLatest = begin();
       try {
-        const [songs, bin] = await Promise.all([library.shelf(), library.binned()]);
+        const [songs, bin, tags] = await Promise.all([library.shelf(), library.binned(), library.setting<Tags>('tags')]);
         if (!isLatest()) return;
-        patchState(store, { songs, bin, loaded: true, trouble: null });
+        patchState(store, { songs, bin, tags: tags ?? {}, loaded: true, trouble: null });
         await makeCards(isLatest);
       } catch (error) {
         patchState(store, { loaded: true, trouble: STORAGE_SENTENCES[storageTrouble(error)] });
@@ -142,11 +146,16 @@ export const ShelfStore = signalStore(
       /** Puts the songs of a shelf file beside those that are there, all of them or none; false where the storage refuses. */
       addAll: async (documents: readonly Document[]): Promise<boolean> =>
         (await attempt(() => library.addAll(documents))) !== null,
-      /** Everything on the shelf as it is saved, the newest first. */
-      saved: (): Promise<unknown[] | null> =>
+      async keepTags(id: string, tags: readonly string[]): Promise<void> {
+        const { [id]: _, ...others } = store.tags();
+        await attempt(() => library.keepSetting('tags', tags.length > 0 ? { ...others, [id]: tags } : others));
+      },
+      /** Everything on the shelf, or the songs that are named, as it is saved, the newest first. */
+      saved: (only?: ReadonlySet<string>): Promise<unknown[] | null> =>
         asked(async () => {
-          const songs = new Map((await library.raw(store.songs().map((s) => s.id))).map((s) => [s.id, s.document]));
-          return store.songs().flatMap((s) => songs.get(s.id) ?? []);
+          const wished = store.songs().filter((s) => only?.has(s.id) ?? true);
+          const songs = new Map((await library.raw(wished.map((s) => s.id))).map((s) => [s.id, s.document]));
+          return wished.flatMap((s) => songs.get(s.id) ?? []);
         }),
     };
   }),

@@ -1,0 +1,43 @@
+import type { SongCard } from '@joined-hands/core/sheet';
+import type { ShelfEntry } from '../../platform/storage/library';
+
+/** How the shelf is laid out. */
+export const ORDERS = [
+  { id: 'newest', text: 'newest first' },
+  { id: 'changed', text: 'last changed first' },
+  { id: 'title', text: 'by title' },
+] as const;
+export type ShelfOrder = (typeof ORDERS)[number]['id'];
+
+/** Tags as one types them, each once: "lounge, Sunday" to two. */
+export function tagsOf(text: string): string[] {
+  const tags = text.split(',').map((t) => t.trim().replace(/\s+/g, ' ').slice(0, 40));
+  return [...new Set(tags.filter((t) => t !== ''))];
+}
+
+const plain = (text: string): string =>
+  text
+    .normalize('NFKD')
+    .replace(/\p{Mark}/gu, '')
+    .toLowerCase();
+
+/** True where a song answers to every word that is looked for: in its title, its tags, its key or meter, or its chords. */
+export function isFound(
+  about: (card: SongCard) => string,
+  { card }: ShelfEntry,
+  tags: readonly string[],
+  looked: string,
+): boolean {
+  const words = plain(looked).split(/\s+/).filter(Boolean);
+  if (words.length === 0) return true;
+  if (!card) return false;
+  const all = plain([card.title, ...tags, about(card), ...card.chords].join(' '));
+  return words.every((w) => all.includes(w));
+}
+
+/** Songs in an order; those whose cards are still being made come last by title. */
+export function inOrder(songs: readonly ShelfEntry[], order: ShelfOrder): readonly ShelfEntry[] {
+  if (order === 'newest') return songs;
+  if (order === 'changed') return [...songs].sort((a, b) => b.updatedAt - a.updatedAt);
+  return [...songs].sort((a, b) => (a.card?.title ?? '\uffff').localeCompare(b.card?.title ?? '\uffff'));
+}
