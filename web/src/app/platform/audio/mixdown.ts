@@ -1,3 +1,4 @@
+import { nearest } from './samples';
 import type { Sound } from './schedule';
 
 /** A recorded key: its samples, one array a channel, at so many a second. */
@@ -43,10 +44,6 @@ export function mixdown(
   if (peak > LOUDEST) for (const channel of out) for (let k = 0; k < length; k++) channel[k] *= LOUDEST / peak;
   onProgress(1);
   return out;
-}
-
-function nearest(samples: readonly Sample[], midi: number): Sample {
-  return samples.reduce((best, s) => (Math.abs(s.midi - midi) < Math.abs(best.midi - midi) ? s : best));
 }
 
 function add(out: readonly Float32Array[], { time, duration, loudness }: Sound, midi: number, sample: Sample): void {

@@ -5,6 +5,10 @@ export const SAMPLED: readonly string[] = [
   'C8',
 ];
 
+/** The sampled key that is nearest to a key. */
+export const nearest = <T extends { readonly midi: number }>(sampled: readonly T[], midi: number): T =>
+  sampled.reduce((best, s) => (Math.abs(s.midi - midi) < Math.abs(best.midi - midi) ? s : best));
+
 /** Where the samples lie, and the file of each. */
 export const SAMPLES_AT = 'samples/piano/';
 export const sampleFile = (name: string): string => `${name.replace('#', 's')}.mp3`;

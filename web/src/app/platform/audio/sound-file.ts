@@ -6,7 +6,7 @@ import { Workers } from '../workers/workers';
 import type { Answer } from '../workers/worker-client';
 import type { SoundFormat } from '../workers/mixer.worker';
 import { RATE, type Sample } from './mixdown';
-import { SAMPLED, SAMPLES_AT, sampleFile } from './samples';
+import { nearest, SAMPLED, SAMPLES_AT, sampleFile } from './samples';
 import type { Sound } from './schedule';
 
 /** Makes sound files of what would be heard, faster than it plays. */
@@ -24,7 +24,7 @@ export class SoundFiles {
     try {
       const samples = await samplesFor(sounds);
       if (!isLatest()) return { ok: false, trouble: 'stopped' };
-      // The recordings are read first, a tenth of the work.
+      // The samples are read first, a tenth of the work.
       const told = proxy((share: number) => this.progress.update((now) => (now === null ? null : 0.1 + 0.9 * share)));
       return await this.workers.mixer.call('mix', sounds, samples, format, told);
     } catch {
@@ -41,21 +41,17 @@ export class SoundFiles {
   }
 }
 
-/** The recordings that a plan needs, each once. */
+/** The samples that a plan needs, each once. */
 async function samplesFor(sounds: readonly Sound[]): Promise<Sample[]> {
   const all = SAMPLED.map((name) => ({ name, midi: midiOf(name) }));
-  const needed = new Set(
-    sounds.flatMap(({ midi }) =>
-      midi === null ? [] : [all.reduce((best, s) => (Math.abs(s.midi - midi) < Math.abs(best.midi - midi) ? s : best)).name],
-    ),
-  );
+  const needed = new Set(sounds.flatMap(({ midi }) => (midi === null ? [] : [nearest(all, midi).name])));
   const reader = new OfflineAudioContext(2, 1, RATE);
   return Promise.all(
     all
       .filter((s) => needed.has(s.name))
       .map(async ({ name, midi }) => {
         const file = await fetch(SAMPLES_AT + sampleFile(name));
-        if (!file.ok) throw new Error(`The recording of ${name} is not there.`);
+        if (!file.ok) throw new Error(`The sample of ${name} is not there.`);
         const heard = await reader.decodeAudioData(await file.arrayBuffer());
         const channels = Array.from({ length: heard.numberOfChannels }, (_, c) => heard.getChannelData(c));
         return { midi, rate: heard.sampleRate, channels };
