@@ -271,6 +271,26 @@ describe('MIDI', () => {
   });
 });
 
+describe('letter lines in do-re-mi and the German way', () => {
+  it.each(['solfege', 'german'] as const)('are read back as they were written: %s', (names) => {
+    fc.assert(
+      fc.property(songs(), (song) => {
+        const back = songFrom(readLetters(writeLetters(song, names)));
+        expect(essence(back)).toEqual(essence(throughLetters(song)));
+        expect(back.key).toEqual(song.key);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('name the notes so', () => {
+    const song = songOf([['B4', 1], ['Bb4', 1], ['F#4', 1], ['Eb4', 1]], [[0, 'B7'], [2, 'Bb/D']]); // prettier-ignore
+    expect(writeLetters(song, 'german')).toMatch(/tune : H4 +B +Fis +Es/);
+    expect(writeLetters(song, 'german')).toMatch(/chord: H7 +- +B\/D/);
+    expect(writeLetters(song, 'solfege')).toMatch(/tune : si4 +si♭ +fa♯ +mi♭/);
+  });
+});
+
 describe('the engraved score', () => {
   const xml = writeMusicXml(writtenScore(arrange(demo(DEMOS[2]))));
 

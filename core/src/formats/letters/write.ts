@@ -1,4 +1,5 @@
-import { keyName } from '../../harmony/key.js';
+import { symbolIn } from '../../harmony/german-roots.js';
+import { noteIn, type NoteNames } from '../../pitch/note-names.js';
 import { pitchParts, noteName, type Pitch } from '../../pitch/pitch.js';
 import type { Song } from '../../song/song.js';
 import { layBars, type Bar } from '../../time/bars.js';
@@ -9,14 +10,15 @@ import { escapeCell, escapeHeader } from './escapes.js';
 
 const BARS_A_LINE = 4;
 
-/** Writes the tune, its chords and words as letter lines, the columns lined up for reading. */
-export function writeLetters(song: Song): string {
+/** Writes the tune, its chords and words as letter lines, the columns lined up for reading; notes and chords as they are named there. */
+export function writeLetters(song: Song, names: NoteNames = 'letters'): string {
   const first = song.meters[0];
   const bars = layBars(song);
   const head = [
     `title: ${escapeHeader(song.title)}`,
     ...(song.composer ? [`by: ${escapeHeader(song.composer)}`] : []),
-    `key: ${keyName(song.key)}`,
+    ...(names === 'letters' ? [] : [`names: ${names}`]),
+    `key: ${noteIn(names, song.key.tonic)} ${song.key.mode}`,
     `time: ${meterName(first)}`,
     `tempo: ${song.tempo}`,
     ...(song.pickup > 0 ? [`pickup: ${song.pickup / countTicks(first)}`] : []),
@@ -24,7 +26,7 @@ export function writeLetters(song: Song): string {
   ];
   const events = barEvents(song, bars);
   const lines: string[] = [];
-  const octaves = new OctaveMemory();
+  const octaves = new OctaveMemory(names);
   let meter = meterName(first);
   for (let i = 0; i < bars.length;) {
     const system: number[] = [];
@@ -55,6 +57,8 @@ function lastBar(song: Song, { start, end, meter }: Bar): string[] {
 
 /** Octaves are named where the nearest one would be wrong, and at the start. */
 class OctaveMemory {
+  constructor(readonly names: NoteNames) {}
+
   private last: number | null = null;
 
   write(pitch: Pitch): string {
@@ -62,7 +66,7 @@ class OctaveMemory {
     const here = octave * 7 + step;
     const nearest = this.last === null ? null : Math.round((this.last - step) / 7);
     this.last = here;
-    return `${noteName(step, alter)}${nearest === octave ? '' : octave}`;
+    return `${noteIn(this.names, noteName(step, alter))}${nearest === octave ? '' : octave}`;
   }
 }
 
@@ -119,7 +123,7 @@ function barText(song: Song, bar: Bar, pieces: readonly Piece[], octaves: Octave
     const names: string[] = [];
     for (let s = 0; s < chordParts; s++) {
       const chord = chords.find((x) => x.at === from + (s * unit) / chordParts);
-      names.push(chord ? escapeCell(chord.symbol) : '-');
+      names.push(chord ? escapeCell(symbolIn(octaves.names, chord.symbol)) : '-');
     }
     text.chord.push(names.join('_'));
     const sung = placed.filter((p) => p.pitch && !p.continues && p.at >= from && p.at < from + unit);

@@ -139,7 +139,7 @@ const arranger = {
       case 'midi':
         return f.writeMidi(arrangement.song, arrangement.score, arrangement.pedal, arrangement.tempo);
       case 'letters':
-        return f.writeLetters(arrangement.song);
+        return f.writeLetters(arrangement.song, names);
       case 'abc':
         return f.writeAbc(arrangement.song);
       case 'chart':
