@@ -159,7 +159,14 @@ test('a figure is written on counts, heard, kept, used, saved as a file and read
   await page.getByRole('link', { name: 'Write your own pattern' }).click();
   const cell = (name: string) => page.getByRole('button', { name, exact: true });
   await page.getByLabel('Name of the pattern').fill('Tide');
-  await cell('fifth on 2').click();
+  // One stop for the tab key; the arrow keys go from cell to cell.
+  await cell('fifth on 1').focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('ArrowDown');
+  await expect(cell('fifth on 2')).toBeFocused();
+  await expect(page.locator('[data-cell][tabindex="0"]')).toHaveCount(1);
+  await page.keyboard.press('Space');
   await cell('octave on 3').click();
   await expect(cell('octave on 3')).toHaveAttribute('aria-pressed', 'true');
   await cell('Use it in part 1').click();

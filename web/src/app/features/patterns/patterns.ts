@@ -2,6 +2,7 @@ import type { Part } from '@joined-hands/core/arrange';
 import {
   ChangeDetectionStrategy,
   Component,
+  ElementRef,
   OnDestroy,
   computed,
   inject,
@@ -9,6 +10,7 @@ import {
   linkedSignal,
   signal,
   untracked,
+  viewChild,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
@@ -54,6 +56,14 @@ interface Draft {
   readonly energy: number;
   readonly steps: string;
 }
+
+/** Rows and columns that an arrow key goes. */
+const STEPS: Readonly<Partial<Record<string, readonly [number, number]>>> = {
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+};
 
 /** Writing accompaniment figures on a count grid: degrees of the chord from high to low, counts from left to right. */
 @Component({
@@ -147,6 +157,33 @@ export class PatternsScreen implements OnDestroy {
 
   protected isSet(bar: number, column: number, row: GridRow): boolean {
     return rowsOf(this.bars()[bar][column]).includes(row);
+  }
+
+  /** The cell that had the focus last. */
+  private readonly at = signal<{ readonly row: GridRow; readonly column: number }>({ row: this.rows[0].id, column: 0 });
+  /** The one cell that the tab key comes to; the arrow keys go on from it. */
+  protected readonly stop = computed(() => ({
+    row: this.at().row,
+    column: Math.min(this.at().column, this.columns() * this.bars().length - 1),
+  }));
+  private readonly cells = viewChild<ElementRef<HTMLElement>>('cells');
+
+  protected enter(target: EventTarget | null): void {
+    const [row, column] = (target instanceof HTMLElement ? (target.dataset['cell'] ?? '') : '').split(' ');
+    const found = this.rows.find((r) => r.id === row);
+    if (found) this.at.set({ row: found.id, column: Number(column) });
+  }
+
+  protected move(event: KeyboardEvent): void {
+    const { row, column } = this.stop();
+    const last = this.columns() * this.bars().length - 1;
+    const ends: Readonly<Partial<Record<string, number>>> = { Home: -column, End: last - column };
+    const [down, right] = STEPS[event.key] ?? [0, ends[event.key] ?? 0];
+    if (down === 0 && right === 0) return;
+    event.preventDefault();
+    const next = this.rows[this.rows.findIndex((r) => r.id === row) + down] as { id: string } | undefined;
+    const cell = `[data-cell="${next?.id ?? ''} ${column + right}"]`;
+    this.cells()?.nativeElement.querySelector<HTMLElement>(cell)?.focus();
   }
 
   /** Sets or clears a cell and lets its column be heard over the first chord of the part. */
