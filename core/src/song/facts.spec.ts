@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf } from '../../testing/songs.js';
 import { arrange } from '../arrange/arrange.js';
 import { meterName } from '../time/meter.js';
+import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { changeFacts, metersFor } from './facts.js';
 
 const names = (song: Parameters<typeof metersFor>[0]) => metersFor(song).map(meterName);
@@ -13,12 +14,12 @@ describe('the facts of a song', () => {
     const waltz = songOf(row(8), [[0, 'C']], { meters: [{ at: 0, beats: 3, unit: 4 }] });
     expect(names(waltz)).toEqual(expect.arrayContaining(['3/4', '6/8', '6/4']));
     expect(names(waltz)).not.toContain('5/4');
-    const upbeat = songOf([['G4', 0.5], ...row(8)], [[1, 'C']], { meters: [{ at: 0, beats: 3, unit: 4 }], pickup: 480 });
+    const upbeat = songOf([['G4', 0.5], ...row(8)], [[1, 'C']], { meters: [{ at: 0, beats: 3, unit: 4 }], pickup: Q / 2 });
     expect(names(upbeat)).toContain('6/8');
   });
 
   it('keep a song that changes its meter in its own', () => {
-    const changing = songOf(row(4), [[0, 'C']], { meters: [{ at: 0, beats: 3, unit: 4 }, { at: 2880, beats: 6, unit: 8 }] }); // prettier-ignore
+    const changing = songOf(row(4), [[0, 'C']], { meters: [{ at: 0, beats: 3, unit: 4 }, { at: 12 * Q, beats: 6, unit: 8 }] }); // prettier-ignore
     expect(names(changing)).toEqual(['3/4']);
     const doc = documentOf(changing);
     expect(changeFacts(doc, { meter: { beats: 6, unit: 8 } }).song.meters).toEqual(changing.meters);
