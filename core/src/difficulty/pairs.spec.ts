@@ -94,8 +94,8 @@ describe('difficulty in a teacher’s order', () => {
 
   it('tells black keys and full chords last in every key, and still counts them', () => {
     const last = /black$|big-chords$/;
-    for (const tonic of TONICS)
-      for (const [name, ...pair] of PAIRS)
+    for (const [t, tonic] of TONICS.entries())
+      for (const [name, ...pair] of PAIRS.filter((_, i) => (i + t) % 3 === 0))
         for (const doc of pair.filter((d) => d.choices.pins.length === 0)) {
           const { reasons, terms } = difficultyOf({ ...doc, song: transposeSong(doc.song, { tonic, mode: 'major' }) });
           const told = reasons.map((r) => last.test(r.code));

@@ -32,7 +32,7 @@ describe('an arrangement as sound', () => {
         expect(heard(left, 0.6, 1.4)).toBeLessThan(frequency(midi) * 1.01 + 2);
         expect(right[RATE]).toBe(left[RATE]);
       }),
-      { numRuns: 12 },
+      { numRuns: 6 },
     );
   });
 
