@@ -198,7 +198,7 @@ export class Desk implements OnDestroy {
   }
 
   protected toggle(): void {
-    if (this.player.state() !== 'silent') return this.player.stop();
+    if (this.player.state() !== 'silent' && !this.player.trying()) return this.player.stop();
     const arrangement = this.desk.arrangement();
     const part = this.part();
     if (!arrangement || !part) return;

@@ -118,7 +118,7 @@ export class TexturePanel {
       pitches.map((p) => ({ time: from * bar, duration: (until - from) * bar, midi: midiOf(p), loudness: 0.6 })),
     );
     const { at } = chord;
-    void this.player.play({ sounds, lead: 0, length: sketch.bars * bar, from: at, placeAt: () => at });
+    void this.player.tryOut({ sounds, lead: 0, length: sketch.bars * bar, from: at, placeAt: () => at });
   }
 
   protected readonly free = computed(() => this.current() === FREE);

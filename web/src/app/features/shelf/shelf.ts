@@ -184,8 +184,8 @@ export class Shelf {
     if (card.fault) return [off];
     return [
       { name: 'Rename', run: () => this.startRename(song) },
-      { name: 'Tags', run: () => this.startTags(song) },
       { name: 'Duplicate', run: () => void this.duplicate(song, title) },
+      { name: 'Tags', run: () => this.startTags(song) },
       off,
     ];
   }

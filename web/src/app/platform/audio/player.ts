@@ -41,6 +41,8 @@ export class Player {
   /** Keys that sound now, as MIDI numbers. */
   readonly sounding = signal<ReadonlySet<number>>(new Set());
   readonly trouble = signal<string | null>(null);
+  /** True while what sounds is only tried, and gives way to whatever is started. */
+  readonly trying = signal(false);
 
   /** When the plan that plays began or begins, in seconds on the browser's own clock. */
   began = 0;
@@ -55,6 +57,7 @@ export class Player {
   /** Plays a plan from its start, or from some seconds into it; a plan that is playing stops first. */
   async play(plan: Plan, since = 0): Promise<void> {
     this.stop();
+    this.trying.set(false);
     const isLatest = this.begin();
     this.state.set('loading');
     const ready = await this.load();
@@ -126,6 +129,13 @@ export class Player {
         ready.tone.immediate(),
         loudness,
       );
+  }
+
+  /** Plays something that is only tried. */
+  async tryOut(plan: Plan): Promise<void> {
+    const playing = this.play(plan);
+    this.trying.set(true);
+    await playing;
   }
 
   /** One click at once, the first of a bar stronger. */
