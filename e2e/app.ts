@@ -60,7 +60,7 @@ export async function keysOf(stack: Locator): Promise<string> {
 /** Opens a menu and chooses from it; the menu has gone when this is done. */
 export async function choose(page: Page, button: string, entry: string): Promise<void> {
   await page.getByRole('button', { name: button }).click();
-  const item = page.getByRole('menuitem', { name: entry });
+  const item = page.getByRole('menuitem', { name: entry, exact: true });
   await item.click();
   await expect(item).toBeHidden();
 }

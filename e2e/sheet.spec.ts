@@ -2,13 +2,10 @@ import midiPackage from '@tonejs/midi';
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { openFile } from '@joined-hands/core/formats';
-import { expect, openSong, test } from './app.js';
+import { choose, expect, openSong, test } from './app.js';
 
 async function save(page: Page, kind: string): Promise<{ name: string; data: Uint8Array }> {
-  const [file] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: kind, exact: true }).click(),
-  ]);
+  const [file] = await Promise.all([page.waitForEvent('download'), choose(page, 'Save', kind)]);
   return { name: file.suggestedFilename(), data: new Uint8Array(readFileSync(await file.path())) };
 }
 
