@@ -30,13 +30,14 @@ export class SoundFiles {
     } catch {
       return { ok: false, trouble: 'unavailable' };
     } finally {
-      this.progress.set(null);
+      if (isLatest()) this.progress.set(null);
     }
   }
 
   /** Lets go of the file at work. */
   cancel(): void {
     this.begin();
+    this.progress.set(null);
     this.workers.mixer.stop();
   }
 }

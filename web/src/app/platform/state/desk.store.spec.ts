@@ -107,6 +107,16 @@ describe('the open song', () => {
     );
   });
 
+  it('keeps a title that is put right at the desk through later edits, and gives it back with the step', async () => {
+    const before = desk.document()?.song.title;
+    await desk.edit({ code: 'edit.facts', change: { title: 'Harbour Glass by night' } });
+    await desk.edit({ code: 'edit.balance', percent: 40 });
+    expect(await stored()).toMatchObject({ song: { title: 'Harbour Glass by night' } });
+    await desk.undo();
+    await desk.undo();
+    expect(await stored()).toMatchObject({ song: { title: before } });
+  });
+
   it('names the step back, and forgets the way forth after another edit', async () => {
     await desk.edit(ROOT);
     expect(undone()).toBe('root position');

@@ -199,7 +199,10 @@ export const DeskStore = signalStore(
       if (!id) return saving;
       const save = async (): Promise<void> => {
         try {
-          if (await library.save(id, document, knownTitle)) {
+          const title = await library.save(id, document, knownTitle);
+          if (title !== null) {
+            // A title that was given here is known from now on; one that another tab gave is taken over when it is told.
+            if (title === document.song.title && store.id() === id) knownTitle = title;
             tabs.tell(id, 'saved', edit);
             patchState(store, { unsaved: null, gone: false });
           } else if (store.id() === id) patchState(store, { gone: true, unsaved: GONE });

@@ -125,7 +125,7 @@ describe('the library', () => {
   });
 
   it('saves nothing of a song that is gone', async () => {
-    expect(await library.save('gone', HARBOUR)).toBe(false);
+    expect(await library.save('gone', HARBOUR)).toBeNull();
     expect(await library.shelf()).toEqual([]);
     expect(await library.snapshots('gone')).toEqual([]);
   });

@@ -164,17 +164,18 @@ export class Library {
 
   /**
    * Saves a song, and from time to time how it stood before, both or neither. A title that another tab gave it since it was known as
-   * `knownTitle` stays. False where the song is no longer on the shelf: then nothing is written.
+   * `knownTitle` stays. Answers the title that it has now; null where the song is no longer on the shelf: then nothing is written.
    */
-  save(id: string, document: Document, knownTitle?: string): Promise<boolean> {
+  save(id: string, document: Document, knownTitle?: string): Promise<string | null> {
     return this.db.transaction('rw', this.db.songs, this.db.snapshots, async () => {
       const stored = await this.entry(id);
-      if (!stored) return false;
+      if (!stored) return null;
       const { title, ...entry } = stored;
       const renamed = title !== null && knownTitle !== undefined && title !== knownTitle;
       await this.takeSnapshot(id);
-      await this.put(entry, renamed ? withTitle(document, title) : document);
-      return true;
+      const kept = renamed ? withTitle(document, title) : document;
+      await this.put(entry, kept);
+      return kept.song.title;
     });
   }
 

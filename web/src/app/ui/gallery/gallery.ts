@@ -4,17 +4,23 @@ import { arrange } from '@joined-hands/core/arrange';
 import { newDocument, type Song } from '@joined-hands/core/song';
 import { TICKS_PER_QUARTER } from '@joined-hands/core/time';
 import { Toasts } from '../../platform/toasts';
+import { Check } from '../check';
 import { Choice } from '../choice';
+import { Dropdown } from '../dropdown';
 import { Energy } from '../energy';
+import { Fold } from '../fold';
 import { Go } from '../go';
 import { JoinStrip } from '../join-strip/join-strip';
 import { Keyboard } from '../keyboard/keyboard';
 import { LittleKeyboard } from '../little-keyboard';
 import { More } from '../more';
+import { NumberField } from '../number-field';
 import { Offers } from '../offers';
 import { Pop } from '../pop';
 import { Pressed } from '../pressed';
 import { Signs } from '../signs';
+import { Slider } from '../slider';
+import { TextField } from '../text-field';
 import { What } from '../words/what';
 
 /** Four bars that nobody knows: all that the strip can show is in them. */
@@ -40,7 +46,27 @@ const SONG: Song = {
 @Component({
   selector: 'jh-gallery',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Energy, Go, JoinStrip, Keyboard, LittleKeyboard, More, NgTemplateOutlet, Offers, Pop, Pressed, Signs, What],
+  imports: [
+    Check,
+    Choice,
+    Dropdown,
+    Energy,
+    Fold,
+    Go,
+    JoinStrip,
+    Keyboard,
+    LittleKeyboard,
+    More,
+    NgTemplateOutlet,
+    NumberField,
+    Offers,
+    Pop,
+    Pressed,
+    Signs,
+    Slider,
+    TextField,
+    What,
+  ],
   template: `
     <ng-template #parts>
       <h2>Buttons</h2>
@@ -59,6 +85,13 @@ const SONG: Song = {
         <jh-more label="More" [items]="items" /> <jh-pop label="Opens" value="a panel"><p>What it holds.</p></jh-pop>
         <jh-what term="difficulty" />
       </p>
+      <h2>Fields</h2>
+      <p><jh-dropdown label="One of a list" [entries]="entries" [(value)]="entry" /></p>
+      <p><jh-check [checked]="on()" (checkedChange)="on.set($event)">Something that is so or not</jh-check></p>
+      <p><jh-slider label="A figure between two ends" [to]="10" [(value)]="figure" /></p>
+      <jh-number label="A number" [value]="figure()" (valueChange)="figure.set($event ?? 0)" />
+      <jh-text label="A line of words" [(value)]="words" />
+      <jh-fold title="A line that unfolds"><p>What belongs to it.</p></jh-fold>
       <h2>Signs</h2>
       <p><jh-signs text="F# minor, Bb7, Ebmaj7/G, C# and Db on one line of letters" /></p>
       <h2>Offers</h2>
@@ -110,6 +143,8 @@ export class Gallery {
     { id: 'joined', text: 'Joined' },
   ];
   protected readonly entry = signal<string>('joined');
+  protected readonly figure = signal(4);
+  protected readonly words = signal('Four bars');
   protected readonly energy = signal(3);
   protected readonly items = [
     { name: 'One thing', run: () => this.say() },
