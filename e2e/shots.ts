@@ -42,7 +42,11 @@ await page.getByRole('button', { name: 'Choose a file' }).click();
 await page.locator('input[type=file]').setInputFiles(join(root, 'e2e', 'quayside-band.musicxml'));
 await page.getByTestId('questions').waitFor();
 await page.getByRole('button', { name: /^Found in the file/ }).click();
-await page.getByTestId('found').locator('.ant-collapse-panel:not([style*="height"]) tr').first().waitFor();
+await page.waitForFunction(
+  () =>
+    (document.querySelector('.found td')?.checkVisibility() ?? false) &&
+    (document.querySelector('.found')?.clientHeight ?? 0) > 120,
+);
 await shot('intake-report');
 await desk(page, 'Lamps Across the Sound', 2, 2);
 await shot('desk-joined');
