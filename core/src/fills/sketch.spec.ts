@@ -3,13 +3,11 @@ import { TEXTURES } from '../catalogue/textures/registry.js';
 import { ALL_KEYS } from '../../testing/tunes.js';
 import { midiOf } from '../pitch/pitch.js';
 import { HAND_PROFILES, handsOf, spanOf, type HandProfile } from '../song/decisions.js';
+import { meterFrom } from '../time/meter.js';
 import { patternFor } from './texture.js';
 import { sketchOf } from './sketch.js';
 
-const METERS = ['2/4', '3/4', '4/4', '6/8'].map((name) => {
-  const [beats, unit] = name.split('/').map(Number);
-  return { beats, unit };
-});
+const METERS = ['2/4', '3/4', '4/4', '6/8'].map(meterFrom);
 const C = { tonic: 'C', mode: 'major' } as const;
 const named = (id: string) => TEXTURES.find((t) => t.id === id) ?? TEXTURES[0];
 

@@ -18,6 +18,11 @@ describe('the facts of a song', () => {
     expect(names(upbeat)).toContain('6/8');
   });
 
+  it('can be read in their own meter, however rare it is', () => {
+    const rare = songOf(row(7), [[0, 'C']], { meters: [{ at: 0, beats: 7, unit: 8 }] });
+    expect(names(rare)[0]).toBe('7/8');
+  });
+
   it('keep a song that changes its meter in its own', () => {
     const changing = songOf(row(4), [[0, 'C']], { meters: [{ at: 0, beats: 3, unit: 4 }, { at: 12 * Q, beats: 6, unit: 8 }] }); // prettier-ignore
     expect(names(changing)).toEqual(['3/4']);

@@ -1,5 +1,5 @@
 import type { Key } from '../harmony/key.js';
-import { barTicks, meterName, type Meter } from '../time/meter.js';
+import { barTicks, meterFrom, meterName, type Meter } from '../time/meter.js';
 import type { Document } from './decisions.js';
 import type { Song } from './song.js';
 import { oneLine } from './text.js';
@@ -18,10 +18,7 @@ export interface SongFacts {
 /** Letters of a title and of credits. */
 const LONGEST = 200;
 
-const METERS: readonly Meter[] = ['2/2', '2/4', '3/4', '4/4', '5/4', '6/4', '3/8', '6/8', '9/8', '12/8'].map((name) => {
-  const [beats, unit] = name.split('/').map(Number);
-  return { beats, unit };
-});
+const METERS: readonly Meter[] = ['2/2', '2/4', '3/4', '4/4', '5/4', '6/4', '3/8', '6/8', '9/8', '12/8'].map(meterFrom);
 
 /**
  * Meters that a song can be read in: its own, and those that divide it into whole bars after a pick-up shorter than a bar. A song that
@@ -34,7 +31,7 @@ export function metersFor(song: Pick<Song, 'meters' | 'length' | 'pickup'>): Met
     const bar = barTicks(meter);
     return song.pickup < bar && (song.length - song.pickup) % bar === 0;
   };
-  return METERS.filter((m) => meterName(m) === meterName(own) || fits(m));
+  return [own, ...METERS.filter((m) => meterName(m) !== meterName(own) && fits(m))];
 }
 
 /** A document with the facts of its song put right. A title is never empty, and a meter that the song does not divide into is left out. */

@@ -39,6 +39,12 @@ export function metricStrength(offset: Ticks, meter: Meter): number {
   return offset % countTicks(meter) === 0 ? 1 : 0;
 }
 
+/** The meter of a name: "3/4". */
+export function meterFrom(name: string): Meter {
+  const [beats, unit] = name.split('/').map(Number);
+  return { beats, unit };
+}
+
 /** "3/4". */
 export function meterName(meter: Meter): string {
   return `${meter.beats}/${meter.unit}`;

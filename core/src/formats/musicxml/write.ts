@@ -44,9 +44,9 @@ export function asPage(score: WrittenScore): WrittenScore {
 
 /** Title and credits at the head of the first page. */
 function credits({ title, composer }: Song): string {
-  const credit = (type: string, justify: string, size: number, words: string) =>
-    `  <credit page="1"><credit-type>${type}</credit-type><credit-words justify="${justify}" valign="top" font-size="${size}">${escapeXml(words)}</credit-words></credit>\n`;
-  return credit('title', 'center', 24, title) + (composer ? credit('composer', 'right', 11, composer) : '');
+  const credit = (type: string, justify: string, words: string) =>
+    `  <credit page="1"><credit-type>${type}</credit-type><credit-words justify="${justify}" valign="top">${escapeXml(words)}</credit-words></credit>\n`;
+  return credit('title', 'center', title) + (composer ? credit('composer', 'right', composer) : '');
 }
 
 /** Writes a MusicXML 4.0 score of two staves, with chord symbols, left-hand fingers and words. */

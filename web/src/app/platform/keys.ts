@@ -1,4 +1,4 @@
-const FIELDS = 'input, textarea, select, [contenteditable]';
+const FIELDS = 'input, textarea, [contenteditable]';
 
 /** Places beside them whose plain keys are their own: sliders, open panels and menus, dialogs. */
 const OWN_KEYS = `${FIELDS}, [role=slider], [role=dialog], [role=menu]`;

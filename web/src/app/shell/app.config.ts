@@ -8,8 +8,6 @@ import {
 import { provideRouter, withComponentInputBinding, withNavigationErrorHandler, withRouterConfig } from '@angular/router';
 import { provideServiceWorker } from '@angular/service-worker';
 import { en_US, provideNzI18n } from 'ng-zorro-antd/i18n';
-import { provideNzIcons } from 'ng-zorro-antd/icon';
-import { ICONS } from '../ui/icons';
 import { routes } from './routes';
 import { sayNotLoaded, Uncaught } from '../platform/state/uncaught';
 
@@ -25,7 +23,6 @@ export const appConfig: ApplicationConfig = {
       withRouterConfig({ resolveNavigationPromiseOnError: true }),
     ),
     provideNzI18n(en_US),
-    provideNzIcons(ICONS),
     // After the first visit everything, the engraver and the piano too, is there without a network. It is fetched once
     // the page has settled, so that the first screen comes first.
     provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode(), registrationStrategy: 'registerWithDelay:6000' }),

@@ -1,5 +1,6 @@
 import { CdkMenu, CdkMenuItemRadio, CdkMenuTrigger } from '@angular/cdk/menu';
 import { ChangeDetectionStrategy, Component, computed, input, model } from '@angular/core';
+import { Arrow } from './arrow';
 import type { FormValueControl } from '@angular/forms/signals';
 
 /** Something that can be chosen from a list. */
@@ -12,7 +13,7 @@ export interface Option<T> {
 @Component({
   selector: 'jh-dropdown',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CdkMenu, CdkMenuItemRadio, CdkMenuTrigger],
+  imports: [Arrow, CdkMenu, CdkMenuItemRadio, CdkMenuTrigger],
   template: `
     <button
       type="button"
@@ -22,7 +23,7 @@ export interface Option<T> {
       [attr.aria-label]="label() + ': ' + text()"
     >
       <span>{{ text() }}</span>
-      <svg class="arrow" width="10" height="7" viewBox="0 0 10 7" aria-hidden="true"><path d="M1 1l4 4 4-4" /></svg>
+      <jh-arrow />
     </button>
     <ng-template #menu>
       <div class="menu" cdkMenu [attr.aria-label]="label()">

@@ -1,35 +1,28 @@
 import { ChangeDetectionStrategy, Component, ElementRef, inject, input, model } from '@angular/core';
+import { Arrow } from './arrow';
 import { NzCollapseComponent, NzCollapsePanelComponent } from 'ng-zorro-antd/collapse';
 
 /** A line that unfolds what belongs to it, by pointer, Enter or space. */
 @Component({
   selector: 'jh-fold',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NzCollapseComponent, NzCollapsePanelComponent],
+  imports: [Arrow, NzCollapseComponent, NzCollapsePanelComponent],
   template: `<nz-collapse nzGhost>
     <nz-collapse-panel [nzShowArrow]="false" [nzHeader]="head" [(nzActive)]="open">
       <ng-content />
     </nz-collapse-panel>
-    <ng-template #head>
-      <svg width="8" height="10" viewBox="0 0 8 10" aria-hidden="true"><path d="M1 1l5 4-5 4" /></svg>{{ title() }}
-    </ng-template>
+    <ng-template #head> <jh-arrow [to]="open() ? 'down' : 'right'" />{{ title() }} </ng-template>
   </nz-collapse>`,
   styles: `
     :host {
       display: block;
     }
-    svg {
+    jh-arrow {
       margin-right: 8px;
-      fill: none;
-      stroke: var(--soft);
-      stroke-width: 1.6;
-    }
-    :host([data-open]) svg {
-      rotate: 90deg;
+      vertical-align: middle;
     }
   `,
   host: {
-    '[attr.data-open]': "open() ? '' : null",
     '(keydown.enter)': 'toggle($event)',
     '(keydown.space)': 'toggle($event)',
   },

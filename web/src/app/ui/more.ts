@@ -1,5 +1,6 @@
 import { CdkMenu, CdkMenuItem, CdkMenuTrigger } from '@angular/cdk/menu';
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { Arrow } from './arrow';
 
 /** Something that a menu does. */
 export interface MenuItem {
@@ -13,7 +14,7 @@ export interface MenuItem {
 @Component({
   selector: 'jh-more',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CdkMenu, CdkMenuItem, CdkMenuTrigger],
+  imports: [Arrow, CdkMenu, CdkMenuItem, CdkMenuTrigger],
   template: `
     <button
       type="button"
@@ -23,7 +24,7 @@ export interface MenuItem {
     >
       @if (text(); as word) {
         {{ word }}
-        <svg class="arrow" width="10" height="7" viewBox="0 0 10 7" aria-hidden="true"><path d="M1 1l4 4 4-4" /></svg>
+        <jh-arrow />
       } @else {
         <svg width="17" height="17" viewBox="0 0 18 18" aria-hidden="true">
           <circle cx="3.5" cy="9" r="1.6" />

@@ -12,6 +12,8 @@ import {
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import type { FormValueControl, ValidationError } from '@angular/forms/signals';
+import { DownOutline, UpOutline } from '@ant-design/icons-angular/icons';
+import { provideNzIconsPatch } from 'ng-zorro-antd/icon';
 import { NzInputNumberComponent } from 'ng-zorro-antd/input-number';
 import { FieldError } from './field-error';
 
@@ -21,6 +23,8 @@ let made = 0;
 @Component({
   selector: 'jh-number',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  // The arrows of the field: an icon that is not given here would be fetched.
+  providers: [provideNzIconsPatch([DownOutline, UpOutline])],
   imports: [FieldError, NzInputNumberComponent, ReactiveFormsModule],
   template: `<label [for]="id">{{ label() }}</label>
     <nz-input-number

@@ -1,6 +1,20 @@
 import { A11yModule } from '@angular/cdk/a11y';
 import { CdkConnectedOverlay, CdkOverlayOrigin, type ConnectedPosition } from '@angular/cdk/overlay';
-import { ChangeDetectionStrategy, Component, ElementRef, computed, input, output, signal, viewChild } from '@angular/core';
+import { NgTemplateOutlet } from '@angular/common';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  TemplateRef,
+  computed,
+  contentChild,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { Arrow } from './arrow';
+import { isOutside } from './outside';
 
 const BELOW: ConnectedPosition[] = [
   { originX: 'start', originY: 'bottom', overlayX: 'start', overlayY: 'top', offsetY: 6 },
@@ -11,11 +25,14 @@ const ABOVE: ConnectedPosition[] = [
   { originX: 'start', originY: 'top', overlayX: 'start', overlayY: 'bottom', offsetY: -8 },
 ];
 
-/** A button that opens a panel beside itself, wherever there is room; Escape or a press elsewhere closes it. */
+/**
+ * A button that opens a panel beside itself, wherever there is room; Escape or a press elsewhere closes it. Its content is a template: it
+ * is made when the panel opens, and follows nothing while it is closed.
+ */
 @Component({
   selector: 'jh-pop',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [A11yModule, CdkConnectedOverlay, CdkOverlayOrigin],
+  imports: [A11yModule, Arrow, CdkConnectedOverlay, CdkOverlayOrigin, NgTemplateOutlet],
   template: `
     <button
       #button
@@ -29,7 +46,7 @@ const ABOVE: ConnectedPosition[] = [
       (click)="toggle($event)"
     >
       <span class="label">{{ label() }}</span> <b>{{ value() }}</b>
-      <svg width="10" height="7" viewBox="0 0 10 7" aria-hidden="true"><path d="M1 1l4 4 4-4" /></svg>
+      <jh-arrow />
     </button>
     <ng-template
       cdkConnectedOverlay
@@ -53,7 +70,7 @@ const ABOVE: ConnectedPosition[] = [
         cdkTrapFocus
         [cdkTrapFocusAutoCapture]="byKeyboard()"
       >
-        <ng-content />
+        <ng-container [ngTemplateOutlet]="content()" />
       </div>
     </ng-template>
   `,
@@ -69,6 +86,7 @@ export class Pop {
   /** Opened by a key, the panel takes the focus; by a finger, the keys stay with the screen. */
   protected readonly byKeyboard = signal(false);
   protected readonly positions = computed(() => (this.up() ? [...ABOVE, ...BELOW] : [...BELOW, ...ABOVE]));
+  protected readonly content = contentChild.required(TemplateRef);
   private readonly button = viewChild.required<ElementRef<HTMLButtonElement>>('button');
 
   protected set(open: boolean): void {
@@ -88,8 +106,8 @@ export class Pop {
   }
 
   /** A press on what opened it closes it there. */
-  protected leave({ target }: MouseEvent): void {
-    if (!(target instanceof Node && this.button().nativeElement.contains(target))) this.set(false);
+  protected leave(event: MouseEvent): void {
+    if (isOutside(event, this.button().nativeElement)) this.set(false);
   }
 
   protected key(event: KeyboardEvent): void {

@@ -17,24 +17,26 @@ const PLAY_MODE_SAYS: Readonly<Record<PlayMode, string>> = {
   selector: 'jh-layers-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Check, Choice, Pop],
-  template: `<jh-pop label="Layers" [value]="value()">
-    <div class="layers">
-      <jh-choice class="small" label="How it is played" [entries]="modes" [value]="mode()" (chosen)="choosePlayMode($event)" />
-      <p>{{ says() }}</p>
-      @if (mode() === 'arranged') {
-        <ol>
-          @for (layer of layers; track layer.id) {
-            <li [class.silent]="layer.muted()">
-              <jh-check [checked]="!layer.muted()" (checkedChange)="mute(layer.id, !$event)">{{ layer.words }}</jh-check>
-              <button type="button" class="link" (click)="upTo(layer.id)" [attr.aria-label]="'Only up to ' + layer.words">
-                only up to here
-              </button>
-            </li>
-          }
-        </ol>
-      }
-    </div>
-  </jh-pop>`,
+  template: `<jh-pop label="Layers" [value]="value()"
+    ><ng-template>
+      <div class="layers">
+        <jh-choice class="small" label="How it is played" [entries]="modes" [value]="mode()" (chosen)="choosePlayMode($event)" />
+        <p>{{ says() }}</p>
+        @if (mode() === 'arranged') {
+          <ol>
+            @for (layer of layers; track layer.id) {
+              <li [class.silent]="layer.muted()">
+                <jh-check [checked]="!layer.muted()" (checkedChange)="mute(layer.id, !$event)">{{ layer.words }}</jh-check>
+                <button type="button" class="link" (click)="upTo(layer.id)" [attr.aria-label]="'Only up to ' + layer.words">
+                  only up to here
+                </button>
+              </li>
+            }
+          </ol>
+        }
+      </div>
+    </ng-template></jh-pop
+  >`,
   styleUrl: './layers-panel.less',
 })
 export class LayersPanel {

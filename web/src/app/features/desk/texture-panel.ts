@@ -1,5 +1,5 @@
 import { HARMONY_SIZE_LABELS, WALK_LABELS } from '@joined-hands/core/words';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { proposedPlan, proposedPlanEdit } from '@joined-hands/core/arrange';
 import { FREE, MOST_HARMONY, sketchOf, textureNamed, type Sketch } from '@joined-hands/core/fills';
@@ -43,7 +43,7 @@ type Density = '0' | '25' | '50' | '75';
   templateUrl: './texture-panel.html',
   styleUrl: './texture-panel.less',
 })
-export class TexturePanel {
+export class TexturePanel implements OnDestroy {
   private readonly words = inject(Words);
   protected readonly desk = inject(DeskStore);
   private readonly player = inject(Player);
@@ -102,6 +102,10 @@ export class TexturePanel {
   }
 
   private pointed: ReturnType<typeof setTimeout> | undefined;
+
+  ngOnDestroy(): void {
+    clearTimeout(this.pointed);
+  }
 
   /** A texture that a mouse rests on is heard. */
   protected pointAt(texture: Texture | null, event?: PointerEvent): void {

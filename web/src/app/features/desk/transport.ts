@@ -1,7 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { NgTemplateOutlet } from '@angular/common';
-import { FormsModule } from '@angular/forms';
-import { NzSliderModule } from 'ng-zorro-antd/slider';
 import { Actions } from '../../platform/state/actions';
 import { DeskStore } from '../../platform/state/desk.store';
 import { Viewport } from '../../platform/viewport';
@@ -9,6 +7,7 @@ import { Words } from '../../platform/words';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { Choice } from '../../ui/choice';
 import { Go } from '../../ui/go';
+import { Slider } from '../../ui/slider';
 import { Pop } from '../../ui/pop';
 import { Pressed } from '../../ui/pressed';
 
@@ -21,19 +20,18 @@ const SCOPES = [
 @Component({
   selector: 'jh-transport',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, FormsModule, Go, NgTemplateOutlet, NzSliderModule, Pop, Pressed],
+  imports: [Choice, Go, NgTemplateOutlet, Pop, Pressed, Slider],
   template: `
     <jh-go [going]="playing() !== 'silent'" (pressed)="toggled.emit()" data-testid="play" />
     <div class="tempo">
       <span data-testid="tempo"><span class="sign">♩</span> {{ tempo() }} of {{ songTempo() }}</span>
-      <nz-slider
-        [nzMin]="40"
-        [nzMax]="120"
-        [nzStep]="5"
-        nzTooltipVisible="never"
-        aria-label="Tempo in percent"
-        [ngModel]="settings.tempoPercent()"
-        (ngModelChange)="settings.set({ tempoPercent: $event })"
+      <jh-slider
+        label="Tempo in percent"
+        [from]="40"
+        [to]="120"
+        [step]="5"
+        [value]="settings.tempoPercent()"
+        (valueChange)="settings.set({ tempoPercent: $event })"
       />
     </div>
     <ng-template #others>
@@ -45,9 +43,10 @@ const SCOPES = [
       <ng-content />
     </ng-template>
     @if (viewport.isPhone()) {
-      <jh-pop label="Play" [value]="scopeText()" [up]="true">
-        <div class="others"><ng-container [ngTemplateOutlet]="others" /></div>
-      </jh-pop>
+      <jh-pop label="Play" [value]="scopeText()" [up]="true"
+        ><ng-template>
+          <div class="others"><ng-container [ngTemplateOutlet]="others" /></div> </ng-template
+      ></jh-pop>
     } @else {
       <ng-container [ngTemplateOutlet]="others" />
     }

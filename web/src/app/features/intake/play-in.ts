@@ -11,6 +11,7 @@ import {
 import { FormField, form, validateStandardSchema } from '@angular/forms/signals';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { nameOf, pitchAt } from '@joined-hands/core/pitch';
+import { meterFrom } from '@joined-hands/core/time';
 import type { Recording } from '@joined-hands/core/formats';
 import { wholeNumber } from '../../platform/form-schema';
 import { Player } from '../../platform/audio/player';
@@ -95,10 +96,7 @@ export class PlayIn implements OnDestroy {
   private timer = 0;
   private pulse = 0;
 
-  private readonly meter = computed(() => {
-    const [beats, unit] = this.meterName().split('/').map(Number);
-    return { beats, unit };
-  });
+  private readonly meter = computed(() => meterFrom(this.meterName()));
 
   /** What was entered, as it is read back: "C half, rest"; quarters go without saying. */
   protected readonly entered = computed(() =>

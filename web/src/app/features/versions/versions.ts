@@ -17,6 +17,7 @@ import { Toasts } from '../../platform/toasts';
 import { type Trouble } from '../../platform/workers/worker-client';
 import { TROUBLE, Workers } from '../../platform/workers/workers';
 import type { Term } from '../../ui/words/glossary';
+import { Words } from '../../platform/words';
 import { What } from '../../ui/words/what';
 import { latestWins } from '../../platform/latest';
 
@@ -44,6 +45,7 @@ interface Earlier {
   styleUrl: './versions.less',
 })
 export class VersionsScreen implements OnDestroy {
+  protected readonly words = inject(Words);
   readonly id = input.required<string>();
   protected readonly desk = inject(DeskStore);
   protected readonly player = inject(Player);

@@ -1,4 +1,4 @@
-import { nearest } from './samples';
+import { nearest, RELEASE } from './samples';
 import type { Sound } from './schedule';
 
 /** A recorded key: its samples, one array a channel, at so many a second. */
@@ -11,8 +11,7 @@ export interface Sample {
 /** Samples a second of what is made. */
 export const RATE = 44_100;
 
-/** Seconds in which a key that is let go dies away, and in which a sound begins so that it does not click. */
-const RELEASE = 0.6;
+/** Seconds in which a sound begins, so that it does not click. */
 const ATTACK = 0.002;
 
 /** The loudest that a sample may be: of full scale. */

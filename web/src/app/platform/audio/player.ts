@@ -1,7 +1,7 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { SettingsStore } from '../state/settings.store';
 import { Clicks } from './clicks';
-import { SAMPLED, SAMPLES_AT, sampleFile } from './samples';
+import { RELEASE, SAMPLED, SAMPLES_AT, sampleFile } from './samples';
 import type { Plan } from './schedule';
 import { latestWins } from '../latest';
 
@@ -168,7 +168,7 @@ export class Player {
       const sampler = new tone.Sampler({
         urls,
         baseUrl: SAMPLES_AT,
-        release: 0.6,
+        release: RELEASE,
         onload: () => resolve(sampler),
         onerror: reject,
       }).toDestination();

@@ -5,6 +5,9 @@ export const SAMPLED: readonly string[] = [
   'C8',
 ];
 
+/** Seconds in which a key that is let go dies away. */
+export const RELEASE = 0.6;
+
 /** The sampled key that is nearest to a key. */
 export const nearest = <T extends { readonly midi: number }>(sampled: readonly T[], midi: number): T =>
   sampled.reduce((best, s) => (Math.abs(s.midi - midi) < Math.abs(best.midi - midi) ? s : best));

@@ -82,7 +82,10 @@ const SONG: Song = {
       <p><jh-choice class="small" label="Small" [entries]="entries" [value]="entry()" (chosen)="entry.set($event)" /></p>
       <p><jh-energy label="Energy" [value]="energy()" (chosen)="energy.set($event)" /></p>
       <p>
-        <jh-more label="More" [items]="items" /> <jh-pop label="Opens" value="a panel"><p>What it holds.</p></jh-pop>
+        <jh-more label="More" [items]="items" />
+        <jh-pop label="Opens" value="a panel"
+          ><ng-template><p>What it holds.</p></ng-template></jh-pop
+        >
         <jh-what term="difficulty" />
       </p>
       <h2>Fields</h2>

@@ -1,5 +1,6 @@
 import { CdkConnectedOverlay, CdkOverlayOrigin, type ConnectedPosition } from '@angular/cdk/overlay';
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
+import { isOutside } from '../outside';
 import { GLOSSARY, type Term } from './glossary';
 
 const POSITIONS: ConnectedPosition[] = [
@@ -47,7 +48,7 @@ export class What {
   protected readonly positions = POSITIONS;
 
   /** A press on the mark itself closes it there. */
-  protected leave({ target }: MouseEvent, button: HTMLElement): void {
-    if (!(target instanceof Node && button.contains(target))) this.open.set(false);
+  protected leave(event: MouseEvent, button: HTMLElement): void {
+    if (isOutside(event, button)) this.open.set(false);
   }
 }
