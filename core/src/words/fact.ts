@@ -18,6 +18,7 @@ import type { LogFault } from '../practice/log.js';
 import type { TodayFact } from '../practice/today.js';
 import type { VerdictFact } from '../practice/verdict.js';
 import type { EditFact } from '../song/edit.js';
+import type { ScreenFact } from './screen-fact.js';
 import type { MoveFact, StartFact } from '../right-hand/positions.js';
 
 /** Everything that can be said, as data. A catalogue has words for each code. */
@@ -41,6 +42,7 @@ export type Fact =
   | OpenFault
   | QuestionEntry['fact']
   | RefusalCause
+  | ScreenFact
   | StartFact
   | TaskFact
   | TexturesFault

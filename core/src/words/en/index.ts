@@ -7,6 +7,7 @@ import { endings, findings, fixes } from './findings.js';
 import { fingers } from './fingers.js';
 import { parts, playing } from './parts.js';
 import { practice } from './practice.js';
+import { screens } from './screens.js';
 import { voicing } from './voicing.js';
 
 /** English, complete: the compiler misses every code that has no words here. */
@@ -25,4 +26,5 @@ export const EN: Sayings<Code, Speech> = {
   ...refusals,
   ...faults,
   ...notices,
+  ...screens,
 };

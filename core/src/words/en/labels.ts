@@ -11,6 +11,8 @@ import type {
   ChordTiming,
   Ending,
   FillKind,
+  Hand,
+  HandProfile,
   Harmony,
   Layer,
   School,
@@ -19,6 +21,7 @@ import type {
   TuneRhythm,
   Walk,
   PlayMode,
+  Choices,
 } from '../../song/decisions.js';
 
 /** The schools of voicing, as a choice is labelled, and what each is good for. */
@@ -32,6 +35,22 @@ export const SCHOOLS: Readonly<Record<School, { readonly name: string; readonly 
   octave: { name: 'root octaves', about: 'The root in octaves: strong and hollow.' },
   'single-bass': { name: 'one bass note', about: 'The bass note alone: the lightest hand.' },
   'under-melody': { name: 'chord under the melody', about: 'The right hand plays the chord, the left the bass.' },
+};
+
+export const HANDS: Readonly<Record<Hand, string>> = { left: 'left hand', right: 'right hand' };
+
+/** Whose hands: by themselves, and before what is theirs. */
+export const PROFILES: Readonly<Record<HandProfile, { readonly name: string; readonly hand: string }>> = {
+  child: { name: 'child', hand: 'child hand' },
+  small: { name: 'small', hand: 'small hand' },
+  medium: { name: 'medium', hand: 'medium hand' },
+  large: { name: 'large', hand: 'large hand' },
+};
+
+export const PART_SIZES: Readonly<Record<Choices['partSize'], string>> = {
+  smaller: 'smaller',
+  usual: 'usual',
+  larger: 'larger',
 };
 
 export const LAYERS: Readonly<Record<Layer, string>> = {

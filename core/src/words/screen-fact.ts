@@ -1,0 +1,37 @@
+/** What screens say with a number in it: a language has its own plurals, and its own order of the words around them. */
+export type ScreenFact =
+  | { readonly code: 'screen.bars'; readonly bars: number }
+  | { readonly code: 'screen.signature'; readonly signature: number }
+  | { readonly code: 'screen.notes-and-chords'; readonly notes: number; readonly chords: number }
+  | { readonly code: 'screen.room'; readonly counts: number }
+  | { readonly code: 'screen.more-places'; readonly places: number }
+  | { readonly code: 'screen.shapes-to-learn'; readonly shapes: number; readonly places: number }
+  /** How far the left hand moves in all, and would in root position; in half steps. */
+  | { readonly code: 'screen.travel'; readonly halfSteps: number; readonly inRootPosition: number }
+  | { readonly code: 'screen.span'; readonly halfSteps: number }
+  /** How many keys a chord has, to whom writes fingers for another number. */
+  | { readonly code: 'screen.fingers-wanted'; readonly keys: number }
+  /** The counts to which chords of a part move. */
+  | { readonly code: 'screen.chords-move'; readonly counts: readonly string[] }
+  | { readonly code: 'screen.notes-ahead'; readonly notes: number }
+  | { readonly code: 'screen.bar-list'; readonly bars: readonly number[] }
+  /** A drill that was done: seconds, wrong tries, and how many of its questions were shown. */
+  | {
+      readonly code: 'screen.drilled';
+      readonly clean: boolean;
+      readonly seconds: number;
+      readonly wrong: number;
+      readonly shown: number;
+      readonly of: number;
+    }
+  /** Kinds of signs in a file for which there is no place. */
+  | { readonly code: 'screen.found-in-file'; readonly leftOut: number }
+  | { readonly code: 'screen.in-bin'; readonly songs: number }
+  | { readonly code: 'screen.binned'; readonly songs: number }
+  | { readonly code: 'screen.put-back'; readonly songs: number }
+  | { readonly code: 'screen.songs-added'; readonly songs: number }
+  | { readonly code: 'screen.saved-automatically'; readonly times: number }
+  /** Minutes on so many days of the last fortnight, and how many days in a row. */
+  | { readonly code: 'screen.fortnight'; readonly minutes: number; readonly days: number; readonly inARow: number }
+  | { readonly code: 'screen.passes-removed'; readonly passes: number }
+  | { readonly code: 'screen.passes-added'; readonly passes: number; readonly known: number };
