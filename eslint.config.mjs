@@ -3,6 +3,7 @@ import angular from 'angular-eslint';
 import { readdirSync } from 'node:fs';
 import tseslint from 'typescript-eslint';
 import cycles from './scripts/lint/no-cycles.mjs';
+import marked from './scripts/lint/words-marked.mjs';
 
 /** The folders of core in the order of the work: each imports only from those before it. */
 const ORDER = [
@@ -141,8 +142,10 @@ export default tseslint.config(
     rules: {
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
-      // "return this.say(…)" leaves a function with a message, which is what is meant.
-      '@typescript-eslint/no-confusing-void-expression': 'off',
+      '@typescript-eslint/no-confusing-void-expression': [
+        'error',
+        { ignoreArrowShorthand: true, ignoreVoidReturningFunctions: true },
+      ],
       // An index may miss: the compiler takes it for found, so that what asks whether it was looks needless to this rule.
       '@typescript-eslint/no-unnecessary-condition': 'off',
     },
@@ -187,6 +190,18 @@ export default tseslint.config(
       'no-restricted-imports': ['error', { patterns: [NOT_CORE] }],
     },
   },
+  {
+    files: ['web/src/app/**/*.ts'],
+    ignores: ['**/*.spec.ts', '**/*.worker.ts', 'web/src/app/ui/gallery/**'],
+    plugins: { words: marked },
+    rules: { 'words/words-marked': 'error' },
+  },
   ...webLayers,
   { files: ['web/**/*.html'], extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility] },
+  {
+    // Attributes are seen to by the words that no translation has.
+    files: ['web/src/app/**/*.html'],
+    ignores: ['web/src/app/ui/gallery/**'],
+    rules: { '@angular-eslint/template/i18n': ['error', { checkId: false, checkDuplicateId: false, checkAttributes: false }] },
+  },
 );

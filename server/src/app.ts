@@ -37,7 +37,10 @@ export function makeApp(folder: string): Express {
   );
   // Nothing is written here: the page and its files are read, and that is all.
   app.use((request, response, next) => {
-    if (request.method === 'GET' || request.method === 'HEAD') return next();
+    if (request.method === 'GET' || request.method === 'HEAD') {
+      next();
+      return;
+    }
     response.status(405).setHeader('Allow', 'GET, HEAD').type('text').send('Method not allowed');
   });
   app.get('/health', (_request, response) => {
