@@ -22,6 +22,7 @@ import { letGoOfButton } from '../platform/keys';
 import { Help } from './help';
 import { NAMINGS } from './namings';
 import { Modal } from '../ui/modal';
+import { Icon } from '../ui/icon';
 import { More, type MenuItem } from '../ui/more';
 import type { ScreenDescriptor } from '../platform/screen';
 import { Viewport } from '../platform/viewport';
@@ -34,6 +35,7 @@ const OF_SONG: ReadonlySet<string> = new Set(SCREENS.filter((s) => s.of !== 'non
   selector: 'jh-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    Icon,
     CdkVirtualScrollableElement,
     Finder,
     More,
@@ -80,7 +82,7 @@ export class App {
     ),
   );
   /** The name of the screen that is shown. */
-  protected readonly here = computed(() => SCREENS.find((s) => s.path === this.address()[0])?.name ?? 'Menu');
+  protected readonly here = computed(() => SCREENS.find((s) => s.path === this.address()[0])?.name ?? $localize`Menu`);
   /** What the menu of the header holds: on a phone, all of it. */
   protected readonly menu = computed((): MenuItem[] => {
     const go = ({ name, to }: { name: string; to: readonly string[] }): MenuItem => ({
@@ -93,7 +95,7 @@ export class App {
       ...(this.song() ? this.links().map(go) : []),
       ...this.others().map(go),
       { name: this.themeName(), run: () => this.toggleTheme() },
-      { name: 'Shortcuts and about', run: () => this.showHelp() },
+      { name: $localize`Shortcuts and about`, run: () => this.showHelp() },
     ];
   });
   private readonly finder = viewChild.required(Finder);
@@ -130,7 +132,7 @@ export class App {
     // A newer program waits until it is asked for: work is never interrupted.
     inject(SwUpdate).versionUpdates.subscribe((event) => {
       if (event.type !== 'VERSION_READY') return;
-      this.toasts.say('A newer Joined Hands is ready.', { label: 'Use it now', run: () => location.reload() });
+      this.toasts.say($localize`A newer Joined Hands is ready.`, { label: $localize`Use it now`, run: () => location.reload() });
     });
   }
 
@@ -141,7 +143,7 @@ export class App {
 
   /** A file that is dropped anywhere goes to the intake: the browser would leave the page for it. */
   protected holdFile(event: DragEvent): void {
-    if (event.dataTransfer?.types.includes('Files')) event.preventDefault();
+    if (event.dataTransfer?.types.includes($localize`Files`)) event.preventDefault();
   }
 
   protected takeDropped(event: DragEvent): void {
@@ -158,7 +160,9 @@ export class App {
     if (doc) downloadProject(doc.song.title, doc);
   }
 
-  protected readonly themeName = computed(() => (this.settings.theme() === 'day' ? 'Evening theme' : 'Day theme'));
+  protected readonly themeName = computed(() =>
+    this.settings.theme() === 'day' ? $localize`Evening theme` : $localize`Day theme`,
+  );
 
   protected toggleTheme(): void {
     this.settings.set({ theme: this.settings.theme() === 'day' ? 'evening' : 'day' });
@@ -174,16 +178,20 @@ export class App {
   /** What can be done on every screen. */
   private everywhere(): Action[] {
     const go = (name: string, keywords: string, ...path: string[]): Action => ({
-      name: `Go to: ${name}`,
+      name: $localize`Go to: ${name}`,
       keywords,
       run: () => void this.router.navigate(path),
     });
     const id = this.desk.id();
     const ofSong: Action[] = this.song()
       ? [
-          { name: `Undo${labelled(this.words.fact(this.desk.undoable()))}`, keys: ['Ctrl+z'], run: () => void this.desk.undo() },
           {
-            name: `Do again${labelled(this.words.fact(this.desk.redoable()))}`,
+            name: $localize`Undo${labelled(this.words.fact(this.desk.undoable()))}`,
+            keys: ['Ctrl+z'],
+            run: () => void this.desk.undo(),
+          },
+          {
+            name: $localize`Do again${labelled(this.words.fact(this.desk.redoable()))}`,
             keys: ['Ctrl+Shift+z', 'Ctrl+y'],
             run: () => void this.desk.redo(),
           },
@@ -191,15 +199,15 @@ export class App {
       : [];
     return [
       ...ofSong,
-      { name: 'Find an action or a song', keys: ['Ctrl+k', '/'], run: () => this.finder().open() },
-      { name: 'Shortcuts and about', keys: ['?'], run: () => this.showHelp() },
+      { name: $localize`Find an action or a song`, keys: ['Ctrl+k', '/'], run: () => this.finder().open() },
+      { name: $localize`Shortcuts and about`, keys: ['?'], run: () => this.showHelp() },
       ...SCREENS.filter((s) => s.of !== 'song' || id).map(({ path, name, keywords, of }) =>
         go(name, keywords, '/' + path, ...(of !== 'none' && id ? [id] : [])),
       ),
       { name: this.themeName(), run: () => this.toggleTheme() },
       ...NAMINGS.map(({ id, text }) => ({
-        name: `Note names: ${text}`,
-        keywords: 'letters, do re mi, solfege, German, H',
+        name: $localize`Note names: ${text}`,
+        keywords: $localize`letters, do re mi, solfege, German, H`,
         run: () => this.settings.set({ noteNames: id }),
       })),
     ];

@@ -4,7 +4,7 @@ import { SCREENS } from './screens';
 
 /** The addresses of a screen: with a song, without one, and what it was called before. */
 function routesOf({ path, name, of, formerly, load }: ScreenDescriptor): Routes {
-  const route = (address: string): Route => ({ path: address, title: `${name} · Joined Hands`, loadComponent: load });
+  const route = (address: string): Route => ({ path: address, title: $localize`${name} · Joined Hands`, loadComponent: load });
   return [
     ...(of === 'song' ? [] : [route(path)]),
     ...(of === 'none' ? [] : [route(`${path}/:id`)]),
@@ -14,7 +14,7 @@ function routesOf({ path, name, of, formerly, load }: ScreenDescriptor): Routes 
 
 /** What there is only while the page is developed. */
 const developing: Routes = ngDevMode
-  ? [{ path: 'gallery', title: 'Gallery', loadComponent: () => import('../ui/gallery/gallery').then((m) => m.Gallery) }]
+  ? [{ path: 'gallery', title: $localize`Gallery`, loadComponent: () => import('../ui/gallery/gallery').then((m) => m.Gallery) }]
   : [];
 
 export const routes: Routes = [

@@ -13,7 +13,7 @@ import { NzDrawerModule } from 'ng-zorro-antd/drawer';
       <nz-drawer nzPlacement="bottom" nzHeight="74%" [nzClosable]="false" [nzVisible]="true" (nzOnClose)="open.set(false)">
         <ng-container *nzDrawerContent>
           <section role="dialog" aria-modal="true" [attr.aria-label]="label()" cdkTrapFocus cdkTrapFocusAutoCapture>
-            <button type="button" class="btn bare" (click)="open.set(false)">Close</button>
+            <button i18n type="button" class="btn bare" (click)="open.set(false)">Close</button>
             <ng-container [ngTemplateOutlet]="content()" />
           </section>
         </ng-container>

@@ -1,6 +1,6 @@
 import { CdkMenu, CdkMenuItemRadio, CdkMenuTrigger } from '@angular/cdk/menu';
 import { ChangeDetectionStrategy, Component, computed, input, model } from '@angular/core';
-import { Arrow } from './arrow';
+import { Icon } from './icon';
 import type { FormValueControl } from '@angular/forms/signals';
 
 /** Something that can be chosen from a list. */
@@ -13,7 +13,7 @@ export interface Option<T> {
 @Component({
   selector: 'jh-dropdown',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Arrow, CdkMenu, CdkMenuItemRadio, CdkMenuTrigger],
+  imports: [CdkMenu, CdkMenuItemRadio, CdkMenuTrigger, Icon],
   template: `
     <button
       type="button"
@@ -23,7 +23,7 @@ export interface Option<T> {
       [attr.aria-label]="label() + ': ' + text()"
     >
       <span>{{ text() }}</span>
-      <jh-arrow />
+      <jh-icon name="down" class="opens" />
     </button>
     <ng-template #menu>
       <div class="menu" cdkMenu [attr.aria-label]="label()">

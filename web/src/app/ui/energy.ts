@@ -9,7 +9,8 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
       type="button"
       [class.full]="level <= value()"
       [attr.aria-pressed]="level === value()"
-      [attr.aria-label]="'Energy ' + level + ' of 5'"
+      i18n-ariaLabel
+      ariaLabel="Energy {{ level }} of 5"
       (click)="chosen.emit(level)"
     >
       <span [style.height.px]="10 + 5 * level"></span>

@@ -1,23 +1,23 @@
 import { ChangeDetectionStrategy, Component, ElementRef, inject, input, model } from '@angular/core';
-import { Arrow } from './arrow';
+import { Icon } from './icon';
 import { NzCollapseComponent, NzCollapsePanelComponent } from 'ng-zorro-antd/collapse';
 
 /** A line that unfolds what belongs to it, by pointer, Enter or space. */
 @Component({
   selector: 'jh-fold',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Arrow, NzCollapseComponent, NzCollapsePanelComponent],
+  imports: [Icon, NzCollapseComponent, NzCollapsePanelComponent],
   template: `<nz-collapse nzGhost>
     <nz-collapse-panel [nzShowArrow]="false" [nzHeader]="head" [(nzActive)]="open">
       <ng-content />
     </nz-collapse-panel>
-    <ng-template #head> <jh-arrow [to]="open() ? 'down' : 'right'" />{{ title() }} </ng-template>
+    <ng-template #head> <jh-icon [name]="open() ? 'down' : 'right'" class="opens" />{{ title() }} </ng-template>
   </nz-collapse>`,
   styles: `
     :host {
       display: block;
     }
-    jh-arrow {
+    jh-icon {
       margin-right: 8px;
       vertical-align: middle;
     }

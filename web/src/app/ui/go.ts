@@ -4,7 +4,7 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
 @Component({
   selector: 'jh-go',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<button type="button" (click)="pressed.emit()" [attr.aria-label]="going() ? 'Stop (space)' : 'Start (space)'">
+  template: `<button type="button" (click)="pressed.emit()" [attr.aria-label]="going() ? stop : start">
     <svg width="19" height="19" viewBox="0 0 18 18" aria-hidden="true">
       @if (going()) {
         <rect x="4" y="4" width="10" height="10" rx="1.5" />
@@ -34,6 +34,8 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
   `,
 })
 export class Go {
+  protected readonly start = $localize`Start (space)`;
+  protected readonly stop = $localize`Stop (space)`;
   readonly going = input.required<boolean>();
   readonly pressed = output();
 }

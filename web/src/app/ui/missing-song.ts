@@ -10,20 +10,20 @@ import { downloadProject } from '../platform/download';
   imports: [RouterLink],
   template: `@if (desk.unopened(); as song) {
       <div role="alert" data-testid="unopened">
-        <h1>“{{ song.title }}” cannot be opened</h1>
+        <h1 i18n>“{{ song.title }}” cannot be opened</h1>
         <p>{{ song.why }}</p>
         <p class="ways">
-          <button type="button" class="btn main" (click)="again(song)">Try again</button>
+          <button i18n type="button" class="btn main" (click)="again(song)">Try again</button>
           @if (song.saved) {
-            <button type="button" class="btn" (click)="save(song)">Save as file</button>
+            <button i18n type="button" class="btn" (click)="save(song)">Save as file</button>
           }
-          <a class="btn" routerLink="/shelf">Back to the shelf</a>
+          <a i18n class="btn" routerLink="/shelf">Back to the shelf</a>
         </p>
       </div>
     } @else {
-      <h1>This song is not on the shelf</h1>
-      <p>It may have been taken off, or it was kept in another browser.</p>
-      <a class="btn main" routerLink="/shelf">To the shelf</a>
+      <h1 i18n>This song is not on the shelf</h1>
+      <p i18n>It may have been taken off, or it was kept in another browser.</p>
+      <a i18n class="btn main" routerLink="/shelf">To the shelf</a>
     }`,
   styles: `
     :host {

@@ -1,6 +1,6 @@
 import { CdkMenu, CdkMenuItem, CdkMenuTrigger } from '@angular/cdk/menu';
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
-import { Arrow } from './arrow';
+import { Icon } from './icon';
 
 /** Something that a menu does. */
 export interface MenuItem {
@@ -14,7 +14,7 @@ export interface MenuItem {
 @Component({
   selector: 'jh-more',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Arrow, CdkMenu, CdkMenuItem, CdkMenuTrigger],
+  imports: [CdkMenu, CdkMenuItem, CdkMenuTrigger, Icon],
   template: `
     <button
       type="button"
@@ -24,13 +24,9 @@ export interface MenuItem {
     >
       @if (text(); as word) {
         {{ word }}
-        <jh-arrow />
+        <jh-icon name="down" class="opens" />
       } @else {
-        <svg width="17" height="17" viewBox="0 0 18 18" aria-hidden="true">
-          <circle cx="3.5" cy="9" r="1.6" />
-          <circle cx="9" cy="9" r="1.6" />
-          <circle cx="14.5" cy="9" r="1.6" />
-        </svg>
+        <jh-icon name="ellipsis" />
       }
     </button>
     <ng-template #menu>

@@ -31,11 +31,11 @@ const listed = (offers: readonly Offer[]): string => offers.map((o) => `${o.id} 
       type="button"
       [class.on]="hearing() === offer.id"
       [attr.data-testid]="testId()"
-      [attr.aria-label]="hearing() === offer.id ? 'Keep ' + offer.title : 'Hear ' + offer.title"
+      [attr.aria-label]="labelOf(offer)"
       (click)="press(offer)"
     >
       <b><jh-signs [text]="offer.title" /></b>
-      <span class="aside"><jh-signs [text]="hearing() === offer.id ? 'press to keep' : offer.aside" /></span>
+      <span class="aside"><jh-signs [text]="hearing() === offer.id ? keeping : offer.aside" /></span>
       @if (offer.why; as why) {
         <span class="why"><jh-signs [text]="why" /></span>
       }
@@ -51,12 +51,17 @@ export class Offers {
   readonly testId = input('offer');
   readonly tried = output<readonly string[] | null>();
   readonly kept = output<Offer>();
+  protected readonly keeping = $localize`press to keep`;
   private readonly player = inject(Player);
   /** The offer that is heard, by its id; it stays so where the same offers come again, as after the rest of a long song was arranged. */
   protected readonly hearing = linkedSignal<readonly Offer[], string | null>({
     source: this.offers,
     computation: (offers, before) => (before && listed(offers) === listed(before.source) ? before.value : null),
   });
+
+  protected labelOf({ id, title }: Offer): string {
+    return this.hearing() === id ? $localize`Keep ${title}` : $localize`Hear ${title}`;
+  }
 
   protected press(offer: Offer): void {
     if (this.hearing() === offer.id) {

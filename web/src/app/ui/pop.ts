@@ -13,7 +13,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { Arrow } from './arrow';
+import { Icon } from './icon';
 import { isOutside } from './outside';
 
 const BELOW: ConnectedPosition[] = [
@@ -32,7 +32,7 @@ const ABOVE: ConnectedPosition[] = [
 @Component({
   selector: 'jh-pop',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [A11yModule, Arrow, CdkConnectedOverlay, CdkOverlayOrigin, NgTemplateOutlet],
+  imports: [A11yModule, CdkConnectedOverlay, CdkOverlayOrigin, Icon, NgTemplateOutlet],
   template: `
     <button
       #button
@@ -46,7 +46,7 @@ const ABOVE: ConnectedPosition[] = [
       (click)="toggle($event)"
     >
       <span class="label">{{ label() }}</span> <b>{{ value() }}</b>
-      <jh-arrow />
+      <jh-icon name="down" class="opens" />
     </button>
     <ng-template
       cdkConnectedOverlay

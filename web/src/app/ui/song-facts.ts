@@ -13,9 +13,12 @@ import { TextField } from './text-field';
 
 const LONGEST = 200;
 const FACTS = z.object({
-  title: z.string().max(LONGEST, `At most ${LONGEST} letters.`).regex(/\S/, 'A song needs a title.'),
-  composer: z.string().max(LONGEST, `At most ${LONGEST} letters.`),
-  tempo: wholeNumber(20, 400, 'A tempo is 20 to 400 quarter notes a minute.'),
+  title: z
+    .string()
+    .max(LONGEST, $localize`At most ${LONGEST} letters.`)
+    .regex(/\S/, $localize`A song needs a title.`),
+  composer: z.string().max(LONGEST, $localize`At most ${LONGEST} letters.`),
+  tempo: wholeNumber(20, 400, $localize`A tempo is 20 to 400 quarter notes a minute.`),
   key: z.string(),
   meter: z.string(),
 });
@@ -26,25 +29,26 @@ const FACTS = z.object({
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Dropdown, FormField, Modal, NumberField, TextField],
   template: `
-    <button type="button" class="btn small" (click)="open.set(true)">Change title, key, meter or tempo</button>
-    <jh-modal label="About the song" [(open)]="open">
+    <button i18n type="button" class="btn small" (click)="open.set(true)">Change title, key, meter or tempo</button>
+    <jh-modal i18n-label label="About the song" [(open)]="open">
       <ng-template>
-        <h2>About the song</h2>
+        <h2 i18n>About the song</h2>
         <form novalidate (submit)="$event.preventDefault(); keep()">
-          <jh-text label="Title" [formField]="fields.title" />
-          <jh-text label="Credits" [formField]="fields.composer" />
+          <jh-text i18n-label label="Title" [formField]="fields.title" />
+          <jh-text i18n-label label="Credits" [formField]="fields.composer" />
           <div class="row">
-            <p><span>Key</span> <jh-dropdown label="Key" [entries]="keys()" [formField]="fields.key" /></p>
-            <p><span>Meter</span> <jh-dropdown label="Meter" [entries]="meters()" [formField]="fields.meter" /></p>
-            <jh-number label="Tempo" [formField]="fields.tempo" />
+            <p><span i18n>Key</span> <jh-dropdown i18n-label label="Key" [entries]="keys()" [formField]="fields.key" /></p>
+            <p>
+              <span i18n>Meter</span> <jh-dropdown i18n-label label="Meter" [entries]="meters()" [formField]="fields.meter" />
+            </p>
+            <jh-number i18n-label label="Tempo" [formField]="fields.tempo" />
           </div>
-          <p class="soft">
-            Key and meter change how the song is read, not the notes. To play it higher or lower, choose another key on its own
-            screen.
+          <p i18n class="soft">
+            Key and meter change how the song is read, not the notes. To play it higher or lower, use “Choose a key” instead.
           </p>
           <p class="ends">
-            <button type="button" class="btn" (click)="open.set(false)">Cancel</button>
-            <button type="submit" class="btn main" [disabled]="fields().invalid()">Save</button>
+            <button i18n type="button" class="btn" (click)="open.set(false)">Cancel</button>
+            <button i18n type="submit" class="btn main" [disabled]="fields().invalid()">Save</button>
           </p>
         </form>
       </ng-template>

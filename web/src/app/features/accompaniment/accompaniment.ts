@@ -107,13 +107,17 @@ export class AccompanimentScreen implements OnDestroy {
         texture,
         energy: textureNamed(texture, doc.choices.textures)?.energy ?? 0,
         textures,
-        choices: [...titled(textures), { id: FREE, text: 'freely, in your own way' }],
+        choices: [...titled(textures), { id: FREE, text: $localize`freely, in your own way` }],
         proposed: proposed[i],
         loudness: settingAt(doc, part.start, 'loudness'),
         ending: settingAt(doc, part.start, 'ending'),
       };
     });
   });
+
+  protected hearLabel({ part }: PartRow): string {
+    return this.hearing() === part.number ? $localize`Stop part ${part.number}` : $localize`Hear part ${part.number}`;
+  }
 
   /** Textures that can take turns anywhere in the song: those for its first meter. */
   protected readonly figures = computed(() => titled(this.rows()[0]?.textures ?? []));
@@ -122,15 +126,15 @@ export class AccompanimentScreen implements OnDestroy {
   protected readonly second = linkedSignal(() => this.figures()[1]?.id ?? '');
   protected readonly where = signal(0);
   protected readonly places = computed(() => [
-    { id: 0, text: 'the whole song' },
-    ...this.rows().map(({ part }) => ({ id: part.number, text: `part ${part.number}` })),
+    { id: 0, text: $localize`the whole song` },
+    ...this.rows().map(({ part }) => ({ id: part.number, text: $localize`part ${part.number}` })),
   ]);
 
   constructor() {
     openSong(this.id);
     inject(Actions).register(() => [
-      { name: 'Suggest one for every part', run: () => this.propose() },
-      { name: 'Plain chords everywhere', run: () => this.plain() },
+      { name: $localize`Suggest one for every part`, run: () => this.propose() },
+      { name: $localize`Plain chords everywhere`, run: () => this.plain() },
     ]);
     effect(() => {
       if (this.player.state() === 'silent') untracked(() => this.hearing.set(null));

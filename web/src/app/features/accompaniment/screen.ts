@@ -2,8 +2,8 @@ import type { ScreenDescriptor } from '../../platform/screen';
 
 export const accompanimentScreen: ScreenDescriptor = {
   path: 'accompaniment',
-  name: 'Accompaniment',
-  keywords: 'a texture, loudness and ending for every part',
+  name: $localize`Accompaniment`,
+  keywords: $localize`a texture, loudness and ending for every part`,
   of: 'song',
   place: 'song',
   ready: 'table',

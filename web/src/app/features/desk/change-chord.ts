@@ -72,8 +72,8 @@ export class ChangeChord {
     const found = to?.kind === 'chord' ? approachChords(from, to, chord.key) : next ? [] : turnBacks(arrangement.song.key);
     if (found.length === 0) return null;
     const title = next
-      ? `On the way to ${this.words.say().symbol(next.symbol)}, on count ${countIn(arrangement.bars, at)}`
-      : `Back to the start, on count ${countIn(arrangement.bars, at)}`;
+      ? $localize`On the way to ${this.words.say().symbol(next.symbol)}, on count ${countIn(arrangement.bars, at)}`
+      : $localize`Back to the start, on count ${countIn(arrangement.bars, at)}`;
     return { at, title, offers: found.map((f) => this.offer(f.symbol, '', this.words.say().fact(f.why))) };
   });
 
@@ -152,10 +152,18 @@ export class ChangeChord {
     const { symbol, key } = this.chord();
     const parsed = parseChord(symbol);
     const instead = parsed.kind === 'chord' ? forLeadingTriad(parsed, key) : null;
-    return instead ? this.offer(instead, 'often played like this', 'The same third and fifth; the ear supplies the root.') : null;
+    return instead
+      ? this.offer(instead, $localize`often played like this`, $localize`The same third and fifth; the ear supplies the root.`)
+      : null;
   }
 
   private costWords(cost: number): string {
-    return cost < -0.25 ? 'fits better' : cost < 0.25 ? 'fits as well' : cost < 1.5 ? 'nearly as well' : 'a more daring choice';
+    return cost < -0.25
+      ? $localize`fits better`
+      : cost < 0.25
+        ? $localize`fits as well`
+        : cost < 1.5
+          ? $localize`nearly as well`
+          : $localize`a more daring choice`;
   }
 }

@@ -1,4 +1,4 @@
-import { alsoIn, CAUTION } from '@joined-hands/core/words';
+import { alsoIn } from '@joined-hands/core/words';
 import { LiveAnnouncer } from '@angular/cdk/a11y';
 import {
   ApplicationRef,
@@ -16,8 +16,7 @@ import {
   viewChild,
   type OnDestroy,
 } from '@angular/core';
-import { RouterLink } from '@angular/router';
-import { HAND_PROFILES, KEYBOARD_SIZES, handsOf, type Hands, rangeOf } from '@joined-hands/core/song';
+import { handsOf, rangeOf } from '@joined-hands/core/song';
 import { scheduleSounds } from '../../platform/audio/schedule';
 import { download, fileName } from '../../platform/download';
 import { pictureOf } from '../../platform/picture';
@@ -29,7 +28,6 @@ import { openSong } from '../../platform/state/open-song';
 import { DeskStore, type HandView } from '../../platform/state/desk.store';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { Choice } from '../../ui/choice';
-import { Dropdown } from '../../ui/dropdown';
 import { Drawer } from '../../ui/drawer';
 import { JoinStrip } from '../../ui/join-strip/join-strip';
 import { Keyboard } from '../../ui/keyboard/keyboard';
@@ -47,31 +45,30 @@ import { keywordsOf, texturesOf } from './textures';
 import { Transport } from './transport';
 import { Viewport } from '../../platform/viewport';
 import { Words } from '../../platform/words';
+import { WhoPlays } from './who-plays';
 import { cutBetween } from './cuts';
 
 const VIEWS: readonly { readonly id: HandView; readonly text: string; readonly keywords: string }[] = [
-  { id: 'right', text: 'Right hand', keywords: 'right hand only, melody alone' },
-  { id: 'left', text: 'Left hand', keywords: 'left hand only, chords alone' },
-  { id: 'joined', text: 'Joined', keywords: 'both hands, hands together' },
-  { id: 'fills', text: 'With fills', keywords: 'accompaniment, textures, dressed' },
+  { id: 'right', text: $localize`Right hand`, keywords: $localize`right hand only, melody alone` },
+  { id: 'left', text: $localize`Left hand`, keywords: $localize`left hand only, chords alone` },
+  { id: 'joined', text: $localize`Joined`, keywords: $localize`both hands, hands together` },
+  { id: 'fills', text: $localize`With fills`, keywords: $localize`accompaniment, textures, dressed` },
 ];
 
 const LEARNINGS = [
-  { id: 'words', text: 'Words' },
-  { id: 'counts', text: 'Counts' },
+  { id: 'words', text: $localize`Words` },
+  { id: 'counts', text: $localize`Counts` },
 ] as const;
 
 const TELLINGS = [
-  { id: 'strip', text: 'Strip' },
-  { id: 'words', text: 'In words' },
+  { id: 'strip', text: $localize`Strip` },
+  { id: 'words', text: $localize`In words` },
 ] as const;
 
 const WIDTHS = [
-  { id: 'part', text: 'This part' },
-  { id: 'song', text: 'Whole song' },
+  { id: 'part', text: $localize`This part` },
+  { id: 'song', text: $localize`Whole song` },
 ] as const;
-
-const MEASURED = 'measured';
 
 /** The Desk: one part at a time, with the ladder, the strip, the reasons and the keyboard. */
 @Component({
@@ -79,7 +76,6 @@ const MEASURED = 'measured';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     MissingSong,
-    RouterLink,
     Choice,
     HandBar,
     Joins,
@@ -87,12 +83,12 @@ const MEASURED = 'measured';
     Keyboard,
     Ladder,
     Drawer,
-    Dropdown,
     Progression,
     Reasons,
     Roadmap,
     Signs,
     Transport,
+    WhoPlays,
   ],
   templateUrl: './desk.html',
   styleUrl: './desk.less',
@@ -111,15 +107,8 @@ export class Desk implements OnDestroy {
   protected readonly widths = WIDTHS;
   protected readonly learnings = LEARNINGS;
   protected readonly tellings = TELLINGS;
-  protected readonly sizes = KEYBOARD_SIZES.map((id) => ({ id, text: `${id} keys` }));
   protected readonly part = this.desk.currentPart;
   protected readonly hands = computed(() => this.desk.document()?.hands ?? handsOf());
-  private readonly measured = computed(() => this.hands().left !== null || this.hands().right !== null);
-  protected readonly profile = computed(() => (this.measured() ? MEASURED : this.hands().profile));
-  /** Hands to choose from; measured ones stand among them where there are any. */
-  protected readonly profiles = computed(() =>
-    [...(this.measured() ? [MEASURED] : []), ...HAND_PROFILES].map((id) => ({ id, text: `${id} hand` })),
-  );
   protected readonly scope = signal<'part' | 'to-here'>('part');
   /** The whole song's left hand in place of the part at work; only where the left hand is looked at by itself. */
   protected readonly wide = signal(false);
@@ -224,7 +213,7 @@ export class Desk implements OnDestroy {
       const ground = getComputedStyle(strip).getPropertyValue('--sheet');
       download(`${fileName(document.song.title)}-part-${part.number}.png`, await pictureOf(strip, ground), 'image/png');
     } catch {
-      this.toasts.say('The picture could not be made. The sheet can be printed or saved instead.');
+      this.toasts.say($localize`The picture could not be made. The sheet can be printed or saved instead.`);
     }
   }
 
@@ -247,33 +236,26 @@ export class Desk implements OnDestroy {
     void this.desk.edit(cutBetween(parts, index, move.to));
   }
 
-  protected setHands(change: Partial<Hands>): void {
-    void this.desk.edit({ code: 'edit.hands', change });
-  }
-
-  protected setProfile(value: string): void {
-    const profile = HAND_PROFILES.find((p) => p === value);
-    if (!profile) return;
-    this.setHands({ profile, left: null, right: null });
-    this.toasts.say(CAUTION);
-  }
-
   /** What can be done at the desk, beside what its panels offer. */
   private actions(): Action[] {
     const part = this.part()?.number ?? 1;
     return [
-      { name: this.player.state() === 'silent' ? 'Start' : 'Stop', keys: [' '], run: () => this.toggle() },
-      { name: 'Step to the next join', keys: ['ArrowRight'], run: () => this.stepJoin(1) },
-      { name: 'Step to the previous join', keys: ['ArrowLeft'], run: () => this.stepJoin(-1) },
-      { name: 'Go to the next part', keys: ['ArrowDown'], run: () => this.stepPart(part + 1) },
-      { name: 'Go to the previous part', keys: ['ArrowUp'], run: () => this.stepPart(part - 1) },
+      { name: this.player.state() === 'silent' ? $localize`Start` : $localize`Stop`, keys: [' '], run: () => this.toggle() },
+      { name: $localize`Step to the next join`, keys: ['ArrowRight'], run: () => this.stepJoin(1) },
+      { name: $localize`Step to the previous join`, keys: ['ArrowLeft'], run: () => this.stepJoin(-1) },
+      { name: $localize`Go to the next part`, keys: ['ArrowDown'], run: () => this.stepPart(part + 1) },
+      { name: $localize`Go to the previous part`, keys: ['ArrowUp'], run: () => this.stepPart(part - 1) },
       ...VIEWS.map(({ id, text, keywords }, i) => ({
         name: text,
         keywords,
         keys: [`${i + 1}`],
         run: () => this.showView(id, text),
       })),
-      { name: 'Save a picture of this part', keywords: 'PNG, image, export', run: () => void this.savePicture() },
+      {
+        name: $localize`Save a picture of this part`,
+        keywords: $localize`PNG, image, export`,
+        run: () => void this.savePicture(),
+      },
       ...this.dressings(),
     ];
   }
@@ -283,7 +265,7 @@ export class Desk implements OnDestroy {
     const [document, arrangement, part] = [this.desk.document(), this.desk.arrangement(), this.part()];
     if (!document || !arrangement || !part || this.desk.view() === 'fills') return [];
     return texturesOf(document, arrangement, part).map(({ id, title }) => ({
-      name: `Texture: ${title}`,
+      name: $localize`Texture: ${title}`,
       keywords: keywordsOf(id),
       run: () => {
         this.desk.setView('fills');

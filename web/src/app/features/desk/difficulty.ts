@@ -33,8 +33,8 @@ export class DifficultyPanel {
 
   protected readonly part = this.desk.currentPart;
   protected readonly reaches = computed(() => [
-    { id: 'part' as const, text: `Part ${this.part()?.number ?? ''}` },
-    { id: 'song' as const, text: 'Whole song' },
+    { id: 'part' as const, text: $localize`Part ${this.part()?.number ?? ''}` },
+    { id: 'song' as const, text: $localize`Whole song` },
   ]);
   protected readonly song = computed(() => songDifficulty(this.desk.arrangement()?.parts ?? []));
   protected readonly value = computed(() => `${this.part()?.difficulty.score ?? 0}`);
@@ -45,9 +45,9 @@ export class DifficultyPanel {
     const difficulty = this.part()?.difficulty;
     if (!difficulty) return [];
     return [
-      { name: 'Right hand', hand: 'right', load: difficulty.right },
-      { name: 'Left hand', hand: 'left', load: difficulty.left },
-      { name: 'Together', hand: 'join', load: difficulty.together },
+      { name: $localize`Right hand`, hand: 'right', load: difficulty.right },
+      { name: $localize`Left hand`, hand: 'left', load: difficulty.left },
+      { name: $localize`Together`, hand: 'join', load: difficulty.together },
     ];
   });
 
@@ -82,7 +82,7 @@ export class DifficultyPanel {
   protected readonly levels = LEVEL_LABELS;
 
   protected reasons(load: Load): string {
-    return load.reasons.map(this.words.say().fact).join(' · ');
+    return load.reasons.map(this.words.say().fact).join(' · ') || $localize`nothing difficult in itself`;
   }
 
   protected chooseVersion({ level }: LevelOption): void {

@@ -15,7 +15,7 @@ import { Pressed } from '../../ui/pressed';
       }
     </span>
     @if (kept()) {
-      <button type="button" class="link" (click)="chosen.emit(null)">use suggested</button>
+      <button i18n type="button" class="link" (click)="chosen.emit(null)">use suggested</button>
     }
   `,
   styles: `

@@ -13,14 +13,14 @@ import { FingerChoice } from './finger-choice';
   imports: [FingerChoice],
   template: `
     <div class="row">
-      <span>Finger</span>
-      <jh-finger-choice label="Finger" [finger]="finger()" [kept]="kept()" (chosen)="chosen.emit($event)" />
+      <span i18n>Finger</span>
+      <jh-finger-choice i18n-label label="Finger" [finger]="finger()" [kept]="kept()" (chosen)="chosen.emit($event)" />
     </div>
     @if (why(); as sentences) {
       <p data-testid="finger-why">{{ sentences }}</p>
     }
     @if (others().length > 0) {
-      <ul aria-label="What another finger would cost" data-testid="finger-prices">
+      <ul i18n-aria-label aria-label="What another finger would cost" data-testid="finger-prices">
         @for (other of others(); track other.finger) {
           <li>
             <b>{{ other.finger }}</b>
@@ -29,7 +29,7 @@ import { FingerChoice } from './finger-choice';
           </li>
         }
       </ul>
-      <p class="scale">
+      <p i18n class="scale">
         How much harder the phrase would get. Passing the thumb under adds about 3, moving the hand up to 9, and less where the
         melody gives it time.
       </p>

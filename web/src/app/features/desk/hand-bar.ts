@@ -34,6 +34,7 @@ import {
 } from '@joined-hands/core/song';
 import { countIn } from '@joined-hands/core/time';
 import { Actions } from '../../platform/state/actions';
+import { Words } from '../../platform/words';
 import { DeskStore } from '../../platform/state/desk.store';
 import { Choice } from '../../ui/choice';
 import { LittleKeyboard, octavesOf } from '../../ui/little-keyboard';
@@ -69,6 +70,7 @@ interface PricedSchool extends SchoolPrice {
 })
 export class HandBar {
   protected readonly desk = inject(DeskStore);
+  private readonly words = inject(Words);
   private readonly workers = inject(Workers);
   protected readonly reach = signal<Reach>('song');
   private readonly prices = signal<readonly SchoolPrice[]>([]);
@@ -78,12 +80,12 @@ export class HandBar {
   protected readonly timings = CHORD_TIMINGS.map((id) => ({ id, text: TIMING_LABELS[id] }));
   protected readonly rhythmsOfTune = TUNE_RHYTHMS.map((id) => ({ id, text: TUNE_RHYTHM_LABELS[id] }));
   protected readonly octaves: readonly { id: OctaveId; text: string }[] = [
-    { id: '-1', text: 'down' },
-    { id: '0', text: 'as written' },
-    { id: '1', text: 'up' },
+    { id: '-1', text: $localize`down` },
+    { id: '0', text: $localize`as written` },
+    { id: '1', text: $localize`up` },
   ];
   protected readonly stayNotes = [
-    { id: 'tune' as const, text: 'the melody' },
+    { id: 'tune' as const, text: $localize`the melody` },
     ...STAY_NOTES.map((id) => ({ id, text: STAY_NOTE_LABELS[id] })),
   ];
   protected readonly figures = STAY_FIGURES.map((id) => ({ id, text: STAY_RHYTHM_LABELS[id] }));
@@ -95,9 +97,9 @@ export class HandBar {
   });
 
   protected readonly reaches = computed((): readonly { id: Reach; text: string }[] => [
-    ...(this.desk.selectedChord() ? [{ id: 'chord' as const, text: 'This chord' }] : []),
-    { id: 'part', text: `Part ${this.desk.currentPart()?.number ?? ''}` },
-    { id: 'song', text: 'Whole song' },
+    ...(this.desk.selectedChord() ? [{ id: 'chord' as const, text: $localize`This chord` }] : []),
+    { id: 'part', text: $localize`Part ${this.desk.currentPart()?.number ?? ''}` },
+    { id: 'song', text: $localize`Whole song` },
   ]);
 
   protected readonly suggestReaches = computed(() => this.reaches().filter((r) => r.id !== 'chord'));
@@ -139,7 +141,7 @@ export class HandBar {
   protected readonly bare = computed(() => this.desk.document()?.song.chords.length === 0);
   protected readonly chordsValue = computed(() => {
     const suggesting = this.suggesting();
-    return suggesting ? `suggested, ${VOCABULARY_LABELS[suggesting.vocabulary]}` : 'as given';
+    return suggesting ? $localize`suggested, ${VOCABULARY_LABELS[suggesting.vocabulary]}` : $localize`as given`;
   });
 
   protected readonly timing = computed(() => this.wish('timing') ?? 'written');
@@ -147,16 +149,15 @@ export class HandBar {
   protected readonly timingSays = computed(() => {
     const moved = (this.desk.currentPart()?.chords ?? []).filter((c) => c.at !== c.writtenAt);
     if (this.timing() === 'written') return '';
-    if (moved.length === 0) return 'nothing changes in this part';
-    const counts = moved.map((c) => countIn(this.desk.arrangement()?.bars ?? [], c.at)).join(', ');
-    return `${moved.length === 1 ? 'one chord moves' : `${moved.length} chords move`}, to ${counts}`;
+    const counts = moved.map((c) => countIn(this.desk.arrangement()?.bars ?? [], c.at));
+    return this.words.say().fact({ code: 'screen.chords-move', counts });
   });
   protected readonly rhythmOfTune = computed(() => this.wish('rhythm') ?? 'sung');
   protected readonly rhythmSays = computed(() => {
     const part = this.desk.currentPart();
     const ahead = countNotes(part?.melody ?? [], this.desk.arrangement()?.bars ?? []).filter((n) => n.syncopated).length;
-    if (this.rhythmOfTune() === 'plain') return 'to learn first';
-    return ahead > 0 ? `${ahead} ${ahead === 1 ? 'note' : 'notes'} ahead of the beat` : '';
+    if (this.rhythmOfTune() === 'plain') return $localize`to learn first`;
+    return this.words.say().fact({ code: 'screen.notes-ahead', notes: ahead });
   });
   protected readonly octave = computed(() => `${this.wish('octave') ?? 0}` as OctaveId);
   /** Parts that repeat an earlier one and lie no higher than it does. */
@@ -173,9 +174,11 @@ export class HandBar {
   protected readonly stay = computed(() => this.passage()?.stay ?? null);
   protected readonly rightValue = computed(() => {
     const stay = this.stay();
-    if (stay) return `stays on ${STAY_NOTE_LABELS[stay.notes]}`;
-    const octave = { '-1': 'an octave down', '0': '', '1': 'an octave up' }[this.octave()];
-    return [this.rhythmOfTune() === 'plain' ? 'straightened' : '', octave].filter(Boolean).join(', ') || 'as sung';
+    if (stay) return $localize`stays on ${STAY_NOTE_LABELS[stay.notes]}`;
+    const octave = { '-1': $localize`an octave down`, '0': '', '1': $localize`an octave up` }[this.octave()];
+    return (
+      [this.rhythmOfTune() === 'plain' ? $localize`straightened` : '', octave].filter(Boolean).join(', ') || $localize`as sung`
+    );
   });
 
   /** What is wished for: in the part at work, or in the song. */
@@ -239,7 +242,7 @@ export class HandBar {
   constructor() {
     inject(Actions).register(() =>
       SCHOOLS.map((school) => ({
-        name: `Left hand: ${SCHOOL_LABELS[school].name}${this.reach() === 'song' ? '' : ', this ' + this.reach()}`,
+        name: $localize`Left hand: ${SCHOOL_LABELS[school].name}${this.reach() === 'song' ? '' : ', this ' + this.reach()}`,
         run: () => void this.chooseSchool(school),
       })),
     );
@@ -277,5 +280,5 @@ export class HandBar {
 }
 
 function difference(by: number): string {
-  return by === 0 ? 'the same' : by > 0 ? `${by} more` : `${-by} less`;
+  return by === 0 ? $localize`the same` : by > 0 ? $localize`${by} more` : $localize`${-by} less`;
 }

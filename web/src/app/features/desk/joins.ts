@@ -10,7 +10,7 @@ import { Words } from '../../platform/words';
   selector: 'jh-joins',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Signs],
-  template: `<ol aria-label="Where the hands meet">
+  template: `<ol i18n-aria-label aria-label="Where the hands meet">
     @for (point of points(); track point.at) {
       <li>
         <button
@@ -20,7 +20,7 @@ import { Words } from '../../platform/words';
           [class.apart]="point.apart"
           (click)="desk.select({ kind: 'chord', at: point.at })"
         >
-          <b>{{ point.bar === 0 ? 'pick-up' : 'bar ' + point.bar }}</b>
+          <b i18n>{point.bar, plural, =0 {pick-up} other {bar {{ point.bar }}}}</b>
           <jh-signs [text]="sentence(point)" />
         </button>
       </li>

@@ -1,7 +1,7 @@
 import { computed, inject, type Signal } from '@angular/core';
 import type { PartChord } from '@joined-hands/core/arrange';
 import { midiOf, nameOf } from '@joined-hands/core/pitch';
-import type { Speech } from '@joined-hands/core/words';
+import { HAND_LABELS, type Speech } from '@joined-hands/core/words';
 import { DeskStore } from '../../platform/state/desk.store';
 import { Words } from '../../platform/words';
 import { keysInPlay } from '../../ui/keyboard/in-play';
@@ -64,8 +64,8 @@ export function keysAtWork(trial: Signal<Trial>): KeysAtWork {
       if (pitches.length === 0) return;
       const sorted = [...pitches].sort((a, b) => midiOf(a) - midiOf(b));
       const [low, high] = [sorted[0], sorted[sorted.length - 1]];
-      const text = `${hand} hand, ${pretty(low)} to ${pretty(high)}${fingers}`;
-      spans.push({ hand, from: midiOf(low), to: midiOf(high), text, short: `${pretty(low)} to ${pretty(high)}` });
+      const text = $localize`${HAND_LABELS[hand]}, ${pretty(low)} to ${pretty(high)}${fingers}`;
+      spans.push({ hand, from: midiOf(low), to: midiOf(high), text, short: $localize`${pretty(low)} to ${pretty(high)}` });
     };
     if (desk.view() !== 'right')
       span(
@@ -115,5 +115,5 @@ export function chosenInShort(
   const chord = desk.selectedChord();
   if (chord) return { name: say.symbol(chord.symbol), rest: `${say.position(chord.position)} · ${chord.fingers.join('-')}` };
   const note = desk.selectedNote();
-  return note && { name: say.pitch(note.pitch), rest: note.finger ? `finger ${note.finger}` : '' };
+  return note && { name: say.pitch(note.pitch), rest: note.finger ? $localize`finger ${note.finger}` : '' };
 }

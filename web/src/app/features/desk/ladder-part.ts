@@ -25,7 +25,7 @@ import { neighbours, cutBetween } from './cuts';
   imports: [More, Signs],
   templateUrl: './ladder-part.html',
   styleUrl: './ladder-part.less',
-  host: { 'data-testid': 'part', '[class.on]': 'current()' },
+  host: { 'data-testid': 'part', '[class.on]': 'current()', '[class.naming]': 'naming() !== null' },
 })
 export class LadderPart {
   readonly part = input.required<Part>();
@@ -40,6 +40,11 @@ export class LadderPart {
   /** A picture of it is wished for. */
   readonly pictured = output();
 
+  protected readonly namings = {
+    part: { label: $localize`Name of the part`, example: $localize`your own name` },
+    section: { label: $localize`Name of the section`, example: $localize`verse, chorus, …` },
+  };
+  readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly desk = inject(DeskStore);
   protected readonly words = inject(Words);
   /** What is being named here: the part, or the section that begins with it. */
@@ -51,20 +56,19 @@ export class LadderPart {
     const { repeats, chords, melody } = this.part();
     if (repeats) return repeatWords({ ...repeats, fromBar: this.differsAt() });
     const symbols = new Set(chords.map((c) => c.symbol)).size;
-    const { count } = this.words.say();
-    return `${count(melody.length, 'note')}, ${count(symbols, 'chord')}`;
+    return this.words.say().fact({ code: 'screen.notes-and-chords', notes: melody.length, chords: symbols });
   });
-  protected readonly difficulty = computed(() => `Difficulty ${this.part().difficulty.score} of 100`);
+  protected readonly difficulty = computed(() => $localize`Difficulty ${this.part().difficulty.score} of 100`);
   protected readonly reasons = computed(() => this.part().difficulty.reasons.map(this.words.say().fact).join('; '));
 
   /** What can be done to this part, as its menu shows it. */
   readonly actions = computed((): MenuItem[] => {
     const { number } = this.part();
     const own: MenuItem[] = [
-      { name: 'Name this part', run: () => this.startNaming('part') },
-      { name: 'Name a section from here', run: () => this.startNaming('section') },
+      { name: $localize`Name this part`, run: () => this.startNaming('part') },
+      { name: $localize`Name a section from here`, run: () => this.startNaming('section') },
       {
-        name: 'Save a picture of it',
+        name: $localize`Save as a picture`,
         run: () => {
           this.chosen.emit();
           this.pictured.emit();
@@ -74,16 +78,19 @@ export class LadderPart {
     if (number === 1) return own;
     return [
       ...own,
-      { name: `Merge with part ${number - 1}`, run: () => this.joinToBefore() },
-      { name: 'Start one note earlier', run: () => this.shiftStart('earlier') },
-      { name: 'Start one note later', run: () => this.shiftStart('later') },
+      { name: $localize`Merge with part ${number - 1}`, run: () => this.joinToBefore() },
+      { name: $localize`Start one note earlier`, run: () => this.shiftStart('earlier') },
+      { name: $localize`Start one note later`, run: () => this.shiftStart('later') },
     ];
   });
 
   private startNaming(what: 'part' | 'section'): void {
     this.chosen.emit();
     this.naming.set(what);
-    setTimeout(() => this.nameField()?.nativeElement.select());
+    setTimeout(() => {
+      this.host.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+      this.nameField()?.nativeElement.select();
+    });
   }
 
   protected finishNaming(name: string): void {

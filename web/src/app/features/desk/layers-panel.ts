@@ -7,9 +7,9 @@ import { Choice } from '../../ui/choice';
 import { Pop } from '../../ui/pop';
 
 const PLAY_MODE_SAYS: Readonly<Record<PlayMode, string>> = {
-  arranged: 'Each layer builds on the one before. Mute a layer to hear what is under it.',
-  outline: 'Only the highest and lowest notes, to learn first: your hands are already in the right places.',
-  'sing-along': 'You sing the melody. The right hand plays the chords, the left one bass note or its octave.',
+  arranged: $localize`Each layer builds on the one before. Mute a layer to hear what is under it.`,
+  outline: $localize`Only the highest and lowest notes, to learn first: your hands are already in the right places.`,
+  'sing-along': $localize`You sing the melody. The right hand plays the chords, the left one bass note or its octave.`,
 };
 
 /** The layers of the arrangement in the order in which they are learned; each can be silent, and each is a version to practise. */
@@ -17,17 +17,31 @@ const PLAY_MODE_SAYS: Readonly<Record<PlayMode, string>> = {
   selector: 'jh-layers-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Check, Choice, Pop],
-  template: `<jh-pop label="Layers" [value]="value()"
+  template: `<jh-pop i18n-label label="Layers" [value]="value()"
     ><ng-template>
       <div class="layers">
-        <jh-choice class="small" label="How it is played" [entries]="modes" [value]="mode()" (chosen)="choosePlayMode($event)" />
+        <jh-choice
+          class="small"
+          i18n-label
+          label="How it is played"
+          [entries]="modes"
+          [value]="mode()"
+          (chosen)="choosePlayMode($event)"
+        />
         <p>{{ says() }}</p>
         @if (mode() === 'arranged') {
           <ol>
             @for (layer of layers; track layer.id) {
               <li [class.silent]="layer.muted()">
                 <jh-check [checked]="!layer.muted()" (checkedChange)="mute(layer.id, !$event)">{{ layer.words }}</jh-check>
-                <button type="button" class="link" (click)="upTo(layer.id)" [attr.aria-label]="'Only up to ' + layer.words">
+                <button
+                  i18n
+                  type="button"
+                  class="link"
+                  (click)="upTo(layer.id)"
+                  i18n-ariaLabel
+                  ariaLabel="Only up to {{ layer.words }}"
+                >
                   only up to here
                 </button>
               </li>
@@ -55,7 +69,7 @@ export class LayersPanel {
     if (silent.length === 0) return 'all';
     const heard = this.layers.findLast((l) => !l.muted());
     const rest = this.layers.slice(this.layers.findIndex((l) => l === heard) + 1);
-    return heard && silent.every((l) => rest.includes(l)) ? `up to ${heard.words}` : `${silent.length} silent`;
+    return heard && silent.every((l) => rest.includes(l)) ? $localize`up to ${heard.words}` : $localize`${silent.length} silent`;
   });
 
   protected choosePlayMode(mode: PlayMode): void {

@@ -5,9 +5,9 @@ import { DeskStore } from '../../platform/state/desk.store';
 import { Choice } from '../../ui/choice';
 
 const OCTAVES = [
-  { id: '-1', text: 'down' },
-  { id: '0', text: 'usual' },
-  { id: '1', text: 'up' },
+  { id: '-1', text: $localize`down` },
+  { id: '0', text: $localize`usual` },
+  { id: '1', text: $localize`up` },
 ] as const;
 
 /** How full the left hand's sevenths are, how high it lies, and where a chord under the melody is struck. */
@@ -17,9 +17,10 @@ const OCTAVES = [
   imports: [Choice],
   template: `
     <div class="row">
-      <span>Sevenths</span>
+      <span i18n>Sevenths</span>
       <jh-choice
         class="small"
+        i18n-label
         label="Notes of dominant sevenths"
         [entries]="dominants"
         [value]="wish('dominants')"
@@ -27,9 +28,10 @@ const OCTAVES = [
       />
     </div>
     <div class="row">
-      <span>Octave</span>
+      <span i18n>Octave</span>
       <jh-choice
         class="small"
+        i18n-label
         label="Octave of the left hand"
         [entries]="octaves"
         [value]="octave()"
@@ -38,9 +40,10 @@ const OCTAVES = [
     </div>
     @if (under()) {
       <div class="row">
-        <span>Under the melody</span>
+        <span i18n>Under the melody</span>
         <jh-choice
           class="small"
+          i18n-label
           label="Chords under the melody"
           [entries]="unders"
           [value]="wish('under')"

@@ -17,7 +17,12 @@ import { keysFor } from './sounding';
 import { chordFault, writeChord } from './writing';
 import { Words } from '../../platform/words';
 
-const ORDINAL: Readonly<Record<number, string>> = { 1: 'as its root', 3: 'as its third', 5: 'as its fifth', 7: 'as its seventh' };
+const ORDINAL: Readonly<Record<number, string>> = {
+  1: $localize`as its root`,
+  3: $localize`as its third`,
+  5: $localize`as its fifth`,
+  7: $localize`as its seventh`,
+};
 
 /** A melody note: where it is struck, what sounds under it, and every chord that holds it. */
 @Component({
@@ -52,9 +57,9 @@ export class NoteFacts {
     const under = this.under();
     const [counted] = countNotes([note], arrangement.bars);
     const say = this.words.say();
-    const said = [countingWords(counted), ...(note.lyric ? [`Sung on “${note.lyric.text}”.`] : [])];
+    const said = [countingWords(counted), ...(note.lyric ? [$localize`Sung on “${note.lyric.text}”.`] : [])];
     if (under) {
-      said.push(`${say.symbol(under.symbol)} sounds under it.`);
+      said.push($localize`${say.symbol(under.symbol)} sounds under it.`);
       const clash = findConflicts(notesOver([under], arrangement.song.melody, arrangement.bars)).find((c) => c.at === note.at);
       if (clash) said.push(capital(conflictWords(clash, under.symbol, say)));
     }
@@ -72,8 +77,8 @@ export class NoteFacts {
     if (index < 0) return '';
     const [here, next] = [places[index], places[index + 1]];
     const say = this.words.say();
-    const came = index > 0 ? ` ${capital(MOVE_LABELS[here.move])} to get here.` : '';
-    const goes = next ? ` Next, ${MOVE_LABELS[next.move]} to ${say.pitch(next.thumb)}.` : '';
+    const came = index > 0 ? $localize` ${capital(MOVE_LABELS[here.move])} to get here.` : '';
+    const goes = next ? $localize` Next, ${MOVE_LABELS[next.move]} to ${say.pitch(next.thumb)}.` : '';
     const start = index === 0 && this.note().at === this.desk.currentPart()?.melody[0]?.at;
     const { pitch, finger } = this.note();
     const words = say.fact(start ? startOf(here, pitch, finger) : { code: 'hand.starts', thumb: here.thumb, first: null });

@@ -16,29 +16,34 @@ const MOST = 5;
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Pressed, Signs],
   template: `
-    <button type="button" class="btn small" [jhPressed]="listening()" data-testid="own-keys" (click)="toggle()">
+    <button i18n type="button" class="btn small" [jhPressed]="listening()" data-testid="own-keys" (click)="toggle()">
       Play your own keys
     </button>
     @if (listening()) {
       <p class="told" aria-live="polite">
         @if (pitches().length === 0) {
-          Press the keys of this chord below{{ keys.device() ? ' or on ' + keys.device() : '' }}. Press a key again to take it
-          away.
+          @if (keys.device(); as device) {
+            <ng-container i18n
+              >Press the keys of this chord below or on {{ device }}. Press a key again to take it away.</ng-container
+            >
+          } @else {
+            <ng-container i18n>Press the keys of this chord below. Press a key again to take it away.</ng-container>
+          }
         } @else {
           <jh-signs [text]="says()" />
         }
       </p>
       @if (keys.device() === null) {
-        <button type="button" class="btn small" (click)="keys.connect()">Use a connected keyboard</button>
+        <button i18n type="button" class="btn small" (click)="keys.connect()">Use a connected keyboard</button>
       }
       @if (keys.trouble(); as sentence) {
         <p class="told" role="alert">{{ sentence }}</p>
       }
       @if (pitches().length > 0) {
         <div class="acts">
-          <button type="button" class="btn small main" (click)="keep(false)">Keep these keys</button>
+          <button i18n type="button" class="btn small main" (click)="keep(false)">Keep these keys</button>
           <button type="button" class="btn small" (click)="keep(true)">
-            <span>Keep them for every <jh-signs [text]="words.say().symbol(chord().symbol)" /></span>
+            <span i18n>Keep them for every <jh-signs [text]="words.say().symbol(chord().symbol)" /></span>
           </button>
         </div>
       }

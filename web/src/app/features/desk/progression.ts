@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import type { Arrangement, PartChord } from '@joined-hands/core/arrange';
 import { gripsOf, shapeOf, shapesOf } from '@joined-hands/core/left-hand';
-import { capital, changeInShort, partTitle } from '@joined-hands/core/words';
+import { changeInShort, partTitle } from '@joined-hands/core/words';
 import { DeskStore } from '../../platform/state/desk.store';
 import { LittleKeyboard, octavesOf } from '../../ui/little-keyboard';
 import { Signs } from '../../ui/signs';
@@ -60,13 +60,19 @@ export class Progression {
     }));
   });
 
+  protected labelOf({ chord, letters, shape, motion }: Grip): string {
+    return motion
+      ? $localize`${chord.symbol}, ${letters}, shape ${shape}, moves ${motion}`
+      : $localize`${chord.symbol}, ${letters}, shape ${shape}`;
+  }
+
   protected readonly summary = computed(() => {
     const { totals } = this.arrangement();
-    const { count, countInWords } = this.words.say();
+    const { fact } = this.words.say();
     const grips = gripsOf(this.chords()).length;
     return [
-      `${capital(countInWords(this.shapes().length, 'left-hand shape'))} to learn, in ${countInWords(grips, 'place')}.`,
-      `The hand moves ${count(totals.leftTravel, 'half step')} in all; in root position it would move ${totals.leftTravelRoot}.`,
+      fact({ code: 'screen.shapes-to-learn', shapes: this.shapes().length, places: grips }),
+      fact({ code: 'screen.travel', halfSteps: totals.leftTravel, inRootPosition: totals.leftTravelRoot }),
     ].join(' ');
   });
 }

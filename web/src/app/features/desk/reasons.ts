@@ -58,7 +58,9 @@ export class Reasons {
     const say = this.words.say();
     const meets = point ? togetherWords(point, say) : '';
     const sounds =
-      chord.withMelody && chord.withMelody !== chord.symbol ? `Together they sound like ${say.symbol(chord.withMelody)}.` : '';
+      chord.withMelody && chord.withMelody !== chord.symbol
+        ? $localize`Together they sound like ${say.symbol(chord.withMelody)}.`
+        : '';
     return [this.named(), this.source(), phrases(chord.chordWhy, say), meets, sounds].filter(Boolean).join(' ');
   });
 
@@ -69,16 +71,16 @@ export class Reasons {
     if (!chord || parsed?.kind !== 'chord') return '';
     const others = otherNames(parsed);
     const say = this.words.say();
-    const same = others.length > 0 ? ` The same notes make ${others.map(say.symbol).join(' or ')}.` : '';
-    return `${degreeOf(parsed, chord.key)} in ${say.key(chord.key)}.${same}`;
+    const same = others.length > 0 ? $localize` The same notes make ${others.map(say.symbol).join(' or ')}.` : '';
+    return $localize`${degreeOf(parsed, chord.key)} in ${say.key(chord.key)}.${same}`;
   });
 
   private readonly source = computed(() => {
     switch (this.chord()?.source) {
       case 'suggested':
-        return 'Suggested for the melody.';
+        return $localize`Suggested for the melody.`;
       case 'chosen':
-        return 'Written by you.';
+        return $localize`Written by you.`;
       default:
         return '';
     }
@@ -88,7 +90,7 @@ export class Reasons {
     (this.chord()?.alternatives ?? []).map((a) => ({
       id: a.pitches.join(' '),
       title: shapeWords(a.shape, this.words.say()),
-      aside: this.before() ? `moves ${a.motion}` : '',
+      aside: this.before() ? $localize`moves ${a.motion}` : '',
       why: this.letters(a.pitches),
       pitches: a.pitches,
     })),
@@ -128,9 +130,7 @@ export class Reasons {
     this.typed.set(null);
     if (fingers.length !== chord.pitches.length || !falls(fingers)) {
       const keys = chord.pitches.length;
-      this.fingerFault.set(
-        `Write ${keys === 1 ? 'one finger' : `${keys} fingers`} from the lowest key up, such as ${[5, 3, 2, 1].slice(0, keys).join('-')}.`,
-      );
+      this.fingerFault.set(this.words.say().fact({ code: 'screen.fingers-wanted', keys }));
       field.value = chord.fingers.join('-');
       return;
     }

@@ -6,7 +6,7 @@ import { sectionTitle } from '../../ui/section-title';
 @Component({
   selector: 'jh-roadmap',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<nav aria-label="Form">
+  template: `<nav i18n-aria-label aria-label="Form">
     @for (section of sections(); track section.from) {
       <div class="section" [style.flex-grow]="section.length" [class.on]="section.here">
         @if (named()) {
@@ -20,7 +20,8 @@ import { sectionTitle } from '../../ui/section-title';
               [class.on]="part.number === desk.currentPart()?.number"
               [class.kin]="part.kin"
               (click)="desk.choosePart(part.number)"
-              [attr.aria-label]="'Part ' + part.number + ', ' + part.label"
+              i18n-ariaLabel
+              ariaLabel="Part {{ part.number }}, {{ part.label }}"
               [attr.aria-current]="part.number === desk.currentPart()?.number ? 'true' : null"
             >
               {{ part.label }}

@@ -18,28 +18,28 @@ const TRIED = 0.6;
   selector: 'jh-room-facts',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Offers, Signs],
-  template: `<h2>Room for {{ words.say().count(room().counts, 'count') }}</h2>
+  template: `<h2>{{ words.say().fact({ code: 'screen.room', counts: room().counts }) }}</h2>
     <p class="where" data-testid="room-where"><jh-signs [text]="where()" /></p>
     @if (room().chosen; as chosen) {
       <p class="chosen">
-        {{
-          chosen === 'none'
-            ? 'You left this space empty.'
-            : missing()
-              ? 'The ' + labelOf(chosen) + ' you kept cannot be played here now.'
-              : 'You kept the ' + labelOf(chosen) + '.'
-        }}
-        <button type="button" class="link" (click)="choose(null)">Undecided</button>
+        @if (chosen === 'none') {
+          <ng-container i18n>You left this space empty.</ng-container>
+        } @else if (missing()) {
+          <ng-container i18n>The {{ labelOf(chosen) }} you kept cannot be played here now.</ng-container>
+        } @else {
+          <ng-container i18n>You kept the {{ labelOf(chosen) }}.</ng-container>
+        }
+        <button i18n type="button" class="link" (click)="choose(null)">Undecided</button>
       </p>
     }
     @if (offers().length > 0) {
-      <h3>Press to hear it in its place, again to keep it</h3>
+      <h3 i18n>Press to hear it in its place, again to keep it</h3>
       <jh-offers testId="fill" [offers]="offers()" (kept)="keep($event)" />
     } @else {
-      <p>No simple fill fits this hand here: the held note and the left hand leave no keys in reach.</p>
+      <p i18n>No simple fill fits this hand here: the held note and the left hand leave no keys in reach.</p>
     }
     @if (room().chosen !== 'none') {
-      <p class="acts"><button type="button" class="btn small" (click)="choose('none')">Leave it empty</button></p>
+      <p class="acts"><button i18n type="button" class="btn small" (click)="choose('none')">Leave it empty</button></p>
     }`,
   styleUrl: './room-facts.less',
 })
@@ -57,7 +57,7 @@ export class RoomFacts {
     const rests = held.at + held.length <= room.at;
     const say = this.words.say();
     const place = say.place(placeOf(arrangement.bars, room.at));
-    return `From ${place}, while the melody ${rests ? 'rests' : `holds ${say.pitch(held.pitch)}`}.`;
+    return $localize`From ${place}, while the melody ${rests ? $localize`rests` : $localize`holds ${say.pitch(held.pitch)}`}.`;
   });
 
   protected readonly missing = computed(() => !this.room().offers.some((o) => o.kind === this.room().chosen));

@@ -2,8 +2,8 @@ import type { ScreenDescriptor } from '../../platform/screen';
 
 export const deskScreen: ScreenDescriptor = {
   path: 'desk',
-  name: 'Desk',
-  keywords: 'parts, chords, inversions, fingers, textures and fills',
+  name: $localize`Desk`,
+  keywords: $localize`parts, chords, inversions, fingers, textures and fills`,
   of: 'song',
   place: 'song',
   ready: '[data-testid=stack]',

@@ -22,7 +22,11 @@ import { ENDING_LABELS, SWELL_LABELS } from '@joined-hands/core/words';
 import { Words } from '../../platform/words';
 
 const SWELL_SIGNS: Readonly<Record<Swell, string>> = { none: '', rise: '<', fall: '>', arch: '<>' };
-const TOUCH_WORDS: Readonly<Record<LastTouch, string>> = { plain: 'as written', rolled: 'rolled', octave: 'a low octave' };
+const TOUCH_WORDS: Readonly<Record<LastTouch, string>> = {
+  plain: $localize`as written`,
+  rolled: $localize`rolled`,
+  octave: $localize`a low octave`,
+};
 
 /** How loud it is and how it ends: dynamics and endings of the part, and the close of the song. */
 @Component({
@@ -38,8 +42,8 @@ export class SoundPanel {
   protected readonly part = this.desk.currentPart;
   protected readonly reach = signal<'part' | 'song'>('part');
   protected readonly reaches = computed(() => [
-    { id: 'part' as const, text: `Part ${this.part()?.number ?? ''}` },
-    { id: 'song' as const, text: 'Whole song' },
+    { id: 'part' as const, text: $localize`Part ${this.part()?.number ?? ''}` },
+    { id: 'song' as const, text: $localize`Whole song` },
   ]);
   protected readonly levels = LOUDNESSES.map((id) => ({ id, text: id }));
   protected readonly swells = SWELLS.map((id) => ({ id, text: SWELL_LABELS[id] }));
@@ -58,7 +62,7 @@ export class SoundPanel {
   protected readonly time = computed(() => {
     const part = this.part();
     const found = part && timeOf(part.number, this.desk.arrangement()?.parts ?? []);
-    return found ? `time ${found.time} of ${found.of}` : '';
+    return found ? $localize`time ${found.time} of ${found.of}` : '';
   });
   protected readonly value = computed(() => `${this.loudness()} ${SWELL_SIGNS[this.swell()]}`.trim());
   /** Why the ending asked for is not there. */

@@ -9,12 +9,12 @@ export function spokenJoin(part: Part, bars: readonly Bar[], at: number, say: Sp
   if (i < 0) return '';
   const { bar, point } = joinsOf(part, bars)[i];
   const { position, pitches } = part.chords[i];
-  const place = bar === 0 ? 'Pick-up' : `Bar ${bar}`;
+  const place = bar === 0 ? $localize`Pick-up` : $localize`Bar ${bar}`;
   return `${place}: ${togetherWords(point, say)} ${capital(say.position(position))}, ${pitches.map(say.pitch).join(', ')}.`;
 }
 
 /** What is read aloud where a part is stepped to. */
 export function spokenPart(part: Part, say: Speech): string {
-  const [notes, chords] = [say.count(part.melody.length, 'note'), say.count(part.chords.length, 'chord')];
-  return `Part ${part.number}, ${partTitle(part)}: ${notes}, ${chords}.`;
+  const inIt = say.fact({ code: 'screen.notes-and-chords', notes: part.melody.length, chords: part.chords.length });
+  return $localize`Part ${part.number}, ${partTitle(part)}\: ${inIt}.`;
 }

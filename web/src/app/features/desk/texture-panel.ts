@@ -53,15 +53,15 @@ export class TexturePanel implements OnDestroy {
   protected readonly mostHarmony = MOST_HARMONY;
   protected readonly energies = [1, 2, 3, 4, 5];
   protected readonly reaches = computed(() => [
-    { id: 'part' as const, text: `Part ${this.part()?.number ?? ''}` },
-    { id: 'song' as const, text: 'Whole song' },
+    { id: 'part' as const, text: $localize`Part ${this.part()?.number ?? ''}` },
+    { id: 'song' as const, text: $localize`Whole song` },
   ]);
 
   protected readonly densities: readonly { id: Density; text: string }[] = [
-    { id: '0', text: 'none' },
-    { id: '25', text: 'a quarter' },
-    { id: '50', text: 'half' },
-    { id: '75', text: 'most notes' },
+    { id: '0', text: $localize`none` },
+    { id: '25', text: $localize`a quarter` },
+    { id: '50', text: $localize`half` },
+    { id: '75', text: $localize`most notes` },
   ];
   protected readonly sizes = HARMONY_SIZES.map((id) => ({ id, text: HARMONY_SIZE_LABELS[id] }));
   protected readonly harmony = computed((): Harmony => {
@@ -98,7 +98,11 @@ export class TexturePanel implements OnDestroy {
   /** How far the hand leaps in a texture; nothing where all of it lies under the hand. */
   protected leapOf({ id }: Texture): string {
     const leap = this.sketches().get(id)?.leap ?? 0;
-    return leap > 0 ? `leaps ${this.words.say().interval(leap)}` : '';
+    return leap > 0 ? $localize`leaps ${this.words.say().interval(leap)}` : '';
+  }
+
+  protected labelOf({ title, energy }: Texture, leap: string): string {
+    return leap ? $localize`${title}, energy ${energy} of 5, ${leap}` : $localize`${title}, energy ${energy} of 5`;
   }
 
   private pointed: ReturnType<typeof setTimeout> | undefined;
@@ -146,7 +150,7 @@ export class TexturePanel implements OnDestroy {
   protected readonly value = computed(() => {
     const own = this.desk.document()?.choices.textures ?? [];
     const title = this.free() ? 'free' : (textureNamed(this.current() ?? '', own)?.title ?? '');
-    return title + (this.harmony().density > 0 ? ', with harmony' : '');
+    return title + (this.harmony().density > 0 ? $localize`, with harmony` : '');
   });
 
   /** Where the texture gives way in this part: a few sentences. */
@@ -182,7 +186,7 @@ export class TexturePanel implements OnDestroy {
   constructor() {
     inject(Actions).register(() =>
       this.textures().map((texture) => ({
-        name: `Texture: ${texture.title}`,
+        name: $localize`Texture: ${texture.title}`,
         keywords: keywordsOf(texture.id),
         run: () => this.choose(texture),
       })),

@@ -11,14 +11,14 @@ export function texturesOf({ choices }: Document, { bars }: Arrangement, part: P
 
 /** What else pianists call some textures, for the finder. */
 const ALSO_CALLED: Readonly<Record<string, string>> = {
-  'bass-chord-chord': 'waltz, three in a bar',
-  'bass-chord': 'march, two in a bar',
-  'alternating-bass': 'country, root and fifth',
-  'step-line': 'walking, jazz',
-  'broken-triad': 'arpeggio, ballad',
-  'pushed-bass': 'early, syncopated',
-  'held-block': 'slow, long chords',
-  block: 'plain, easiest',
+  'bass-chord-chord': $localize`waltz, three in a bar`,
+  'bass-chord': $localize`march, two in a bar`,
+  'alternating-bass': $localize`country, root and fifth`,
+  'step-line': $localize`walking, jazz`,
+  'broken-triad': $localize`arpeggio, ballad`,
+  'pushed-bass': $localize`early, syncopated`,
+  'held-block': $localize`slow, long chords`,
+  block: $localize`plain, easiest`,
 };
 
-export const keywordsOf = (texture: string): string => ALSO_CALLED[texture] ?? 'pattern, accompaniment';
+export const keywordsOf = (texture: string): string => ALSO_CALLED[texture] ?? $localize`pattern, accompaniment`;

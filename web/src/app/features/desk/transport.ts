@@ -6,26 +6,28 @@ import { Viewport } from '../../platform/viewport';
 import { Words } from '../../platform/words';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { Choice } from '../../ui/choice';
+import { Icon, type IconName } from '../../ui/icon';
 import { Go } from '../../ui/go';
 import { Slider } from '../../ui/slider';
 import { Pop } from '../../ui/pop';
 import { Pressed } from '../../ui/pressed';
 
 const SCOPES = [
-  { id: 'part', text: 'This part' },
-  { id: 'to-here', text: 'Up to here' },
+  { id: 'part', text: $localize`This part` },
+  { id: 'to-here', text: $localize`Up to here` },
 ] as const;
 
 /** Start and stop, tempo, what is heard, count-in and click; the way back at the right. */
 @Component({
   selector: 'jh-transport',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Go, NgTemplateOutlet, Pop, Pressed, Slider],
+  imports: [Choice, Go, Icon, NgTemplateOutlet, Pop, Pressed, Slider],
   template: `
     <jh-go [going]="playing() !== 'silent'" (pressed)="toggled.emit()" data-testid="play" />
     <div class="tempo">
-      <span data-testid="tempo"><span class="sign">♩</span> {{ tempo() }} of {{ songTempo() }}</span>
+      <span i18n data-testid="tempo"><span class="sign">♩</span> {{ tempo() }} of {{ songTempo() }}</span>
       <jh-slider
+        i18n-label
         label="Tempo in percent"
         [from]="40"
         [to]="120"
@@ -35,22 +37,29 @@ const SCOPES = [
       />
     </div>
     <ng-template #others>
-      <jh-choice class="small" label="What is heard" [entries]="scopes" [value]="scope()" (chosen)="scopeChosen.emit($event)" />
-      <button class="tick" [jhPressed]="settings.countIn()" (click)="settings.set({ countIn: !settings.countIn() })">
+      <jh-choice
+        class="small"
+        i18n-label
+        label="What is heard"
+        [entries]="scopes"
+        [value]="scope()"
+        (chosen)="scopeChosen.emit($event)"
+      />
+      <button i18n class="tick" [jhPressed]="settings.countIn()" (click)="settings.set({ countIn: !settings.countIn() })">
         Count in
       </button>
-      <button class="tick" [jhPressed]="settings.click()" (click)="settings.set({ click: !settings.click() })">Click</button>
+      <button i18n class="tick" [jhPressed]="settings.click()" (click)="settings.set({ click: !settings.click() })">Click</button>
       <ng-content />
     </ng-template>
     @if (viewport.isPhone()) {
-      <jh-pop label="Play" [value]="scopeText()" [up]="true"
+      <jh-pop i18n-label label="Play" [value]="scopeText()" [up]="true"
         ><ng-template>
           <div class="others"><ng-container [ngTemplateOutlet]="others" /></div> </ng-template
       ></jh-pop>
     } @else {
       <ng-container [ngTemplateOutlet]="others" />
     }
-    <span class="say" aria-live="polite">{{ trouble() ?? (playing() === 'loading' ? 'Loading the piano…' : '') }}</span>
+    <span class="say" aria-live="polite">{{ trouble() ?? (playing() === 'loading' ? loading : '') }}</span>
     <span class="back">
       @for (way of ways(); track way.word) {
         <button
@@ -61,7 +70,7 @@ const SCOPES = [
           [attr.aria-label]="way.says"
           [title]="way.title"
         >
-          <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true"><path [attr.d]="way.arrow" /></svg>
+          <jh-icon [name]="way.icon" />
         </button>
       }
     </span>
@@ -77,6 +86,7 @@ export class Transport {
   readonly toggled = output();
   readonly scopeChosen = output<'part' | 'to-here'>();
   protected readonly scopes = SCOPES;
+  protected readonly loading = $localize`Loading the piano…`;
   protected readonly settings = inject(SettingsStore);
   protected readonly desk = inject(DeskStore);
   protected readonly viewport = inject(Viewport);
@@ -85,34 +95,40 @@ export class Transport {
 
   /** The ways back and forth, each with what it would do. */
   protected readonly ways = computed(() => [
-    wayOf('Undo', this.words.fact(this.desk.undoable()), () => this.desk.undo(), 'M7 4 3 8l4 4M3.5 8h8a5 5 0 0 1 0 10H8'),
-    wayOf('Redo', this.words.fact(this.desk.redoable()), () => this.desk.redo(), 'm13 4 4 4-4 4M16.5 8h-8a5 5 0 0 0 0 10H12'),
+    wayOf($localize`Undo`, this.words.fact(this.desk.undoable()), () => this.desk.undo(), 'undo'),
+    wayOf($localize`Redo`, this.words.fact(this.desk.redoable()), () => this.desk.redo(), 'redo'),
   ]);
 
   constructor() {
     inject(Actions).register(() => {
       const { settings } = this;
       return [
-        { name: settings.click() ? 'Click off' : 'Click on', run: () => settings.set({ click: !settings.click() }) },
-        { name: settings.countIn() ? 'Count-in off' : 'Count-in on', run: () => settings.set({ countIn: !settings.countIn() }) },
         {
-          name: 'Slower',
-          keywords: 'tempo, speed',
+          name: settings.click() ? $localize`Click off` : $localize`Click on`,
+          run: () => settings.set({ click: !settings.click() }),
+        },
+        {
+          name: settings.countIn() ? $localize`Count-in off` : $localize`Count-in on`,
+          run: () => settings.set({ countIn: !settings.countIn() }),
+        },
+        {
+          name: $localize`Slower`,
+          keywords: $localize`tempo, speed`,
           run: () => settings.set({ tempoPercent: Math.max(40, settings.tempoPercent() - 10) }),
         },
         {
-          name: 'Faster',
-          keywords: 'tempo, speed',
+          name: $localize`Faster`,
+          keywords: $localize`tempo, speed`,
           run: () => settings.set({ tempoPercent: Math.min(120, settings.tempoPercent() + 10) }),
         },
-        { name: 'Hear this part', run: () => this.scopeChosen.emit('part') },
-        { name: 'Hear the song up to here', run: () => this.scopeChosen.emit('to-here') },
+        { name: $localize`Hear this part`, run: () => this.scopeChosen.emit('part') },
+        { name: $localize`Hear the song up to here`, run: () => this.scopeChosen.emit('to-here') },
       ];
     });
   }
 }
 
-function wayOf(word: string, label: string | null, go: () => Promise<void>, arrow: string) {
+function wayOf(word: string, label: string | null, go: () => Promise<void>, icon: IconName) {
   const says = label ? `${word}: ${label}` : word;
-  return { word, label, arrow, says, title: label ? says : `Nothing to ${word.toLowerCase()}`, run: () => void go() };
+  return { word, label, icon, says, title: label ? says : $localize`Nothing to ${word.toLowerCase()}`, run: () => void go() };
 }

@@ -13,11 +13,11 @@ const GRAVEST = ['fix', 'warn', 'note'];
   imports: [Signs],
   template: `@if (findings().length > 0 || all()) {
     @if (!here()) {
-      <h3>Worth knowing in this part</h3>
+      <h3 i18n>Worth knowing in this part</h3>
     }
     @if (all(); as fix) {
       <p class="all">
-        <button type="button" class="btn small main" data-testid="fix-all" (click)="apply(fix)">Clear all collisions</button>
+        <button i18n type="button" class="btn small main" data-testid="fix-all" (click)="apply(fix)">Clear all collisions</button>
         <small>{{ words.say().fact(fix.fact) }}</small>
       </p>
     }
@@ -27,7 +27,7 @@ const GRAVEST = ['fix', 'warn', 'note'];
           <button type="button" class="message" (click)="show(finding)">
             <jh-signs [text]="words.say().fact(finding.fact)" />
             @if (finding.again; as times) {
-              <small>The same in {{ words.say().countInWords(times, 'more place') }}.</small>
+              <small>{{ words.say().fact({ code: 'screen.more-places', places: times }) }}</small>
             }
           </button>
           @if (finding.fixes.length > 0) {

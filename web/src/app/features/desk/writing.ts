@@ -5,8 +5,8 @@ import type { DeskStore } from '../../platform/state/desk.store';
 export function chordFault(text: string): string | null {
   if (isChordText(text)) return null;
   return text
-    ? `“${text}” is not a chord symbol. Write one such as Gm7 or D/F#, or N.C. for none.`
-    : 'Write a chord such as Gm7, or N.C. for none.';
+    ? $localize`“${text}” is not a chord symbol. Write one such as Gm7 or D/F#, or N.C. for none.`
+    : $localize`Write a chord such as Gm7, or N.C. for none.`;
 }
 
 /** Writes a chord at a place, up to the chord that is struck next there, and chooses it. */

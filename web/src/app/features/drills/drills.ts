@@ -9,7 +9,7 @@ import {
   type DrillWishes,
   type GripLabel,
 } from '@joined-hands/core/catalogue/drills';
-import { answerWords, CAUTION, DRILL_LABELS, gripWords } from '@joined-hands/core/words';
+import { answerWords, CAUTION, DRILL_LABELS, gripWords, HAND_LABELS } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { keyName, type Key } from '@joined-hands/core/harmony';
@@ -65,12 +65,12 @@ export class DrillsScreen {
   protected readonly allKeys = computed(() => ALL_KEYS.map((key) => ({ id: keyName(key), text: this.words.say().key(key) })));
   protected readonly cadences = CADENCES.map((id) => ({ id, text: id }));
   protected readonly handChoices: readonly { id: Hand; text: string }[] = [
-    { id: 'left', text: 'Left hand' },
-    { id: 'right', text: 'Right hand' },
+    { id: 'left', text: $localize`Left hand` },
+    { id: 'right', text: $localize`Right hand` },
   ];
   protected readonly modes: readonly { id: Key['mode']; text: string }[] = [
-    { id: 'major', text: 'In major' },
-    { id: 'minor', text: 'In minor' },
+    { id: 'major', text: $localize`In major` },
+    { id: 'minor', text: $localize`In minor` },
   ];
 
   protected readonly arrangement = computed(() => (this.id() ? this.desk.arrangement() : null));
@@ -79,6 +79,7 @@ export class DrillsScreen {
   protected readonly book = computed(() => DRILLS.filter((e) => !e.ofSong || this.arrangement()));
   protected readonly kind = signal<DrillKind>('cadence');
   protected readonly words = inject(Words);
+  protected readonly handLabels = HAND_LABELS;
   protected readonly caution = CAUTION;
   protected readonly labels = DRILL_LABELS;
   protected readonly wishes = signal<DrillWishes>({
@@ -112,9 +113,9 @@ export class DrillsScreen {
     const review = reviewOf(this.kept().get(this.run.drill()?.id ?? '') ?? []);
     if (!review) return '';
     const today = this.practice.today();
-    if (review.due <= today) return 'It is due.';
-    if (review.due === dayAfter(today, 1)) return 'It comes back tomorrow.';
-    return `It comes back in ${daysBetween(today, review.due)} days.`;
+    if (review.due <= today) return $localize`It is due.`;
+    if (review.due === dayAfter(today, 1)) return $localize`It comes back tomorrow.`;
+    return $localize`It comes back in ${daysBetween(today, review.due)} days.`;
   });
 
   protected readonly shown = computed((): PressedKey[] => {
@@ -129,9 +130,8 @@ export class DrillsScreen {
     const pass = this.run.result();
     const f = pass?.figures;
     if (!pass || !f) return '';
-    const wrong = f.extra === 0 ? 'nothing wrong' : f.extra === 1 ? 'one wrong try' : `${f.extra} wrong tries`;
-    const shown = f.missed > 0 ? `, ${f.missed} of ${f.notes} shown` : '';
-    return `${pass.clean ? 'Clean' : 'Through'} in ${pass.seconds} seconds: ${wrong}${shown}. ${this.comesBack()}`;
+    const done = { clean: pass.clean, seconds: pass.seconds, wrong: f.extra, shown: f.missed, of: f.notes };
+    return `${this.words.say().fact({ code: 'screen.drilled', ...done })} ${this.comesBack()}`;
   });
 
   constructor() {
@@ -205,14 +205,14 @@ export class DrillsScreen {
     const asking = run.state() === 'asking';
     return [
       {
-        name: asking ? 'Show or hear the keys' : 'Start the drill',
+        name: asking ? $localize`Show or hear the keys` : $localize`Start the drill`,
         keys: [' ', 'Enter'],
         run: () => (asking ? run.help() : this.again()),
       },
-      ...names.map((name, i) => ({ name: `Answer: ${this.answer(name)}`, keys: [`${i + 1}`], run: () => run.name(i) })),
-      { name: 'Stop the drill', keys: ['Escape'], run: () => run.stop() },
+      ...names.map((name, i) => ({ name: $localize`Answer: ${this.answer(name)}`, keys: [`${i + 1}`], run: () => run.name(i) })),
+      { name: $localize`Stop the drill`, keys: ['Escape'], run: () => run.stop() },
       ...LETTERS,
-      ...this.book().map(({ kind }) => ({ name: `Drill: ${DRILL_LABELS[kind].title}`, run: () => this.choose(kind) })),
+      ...this.book().map(({ kind }) => ({ name: $localize`Drill: ${DRILL_LABELS[kind].title}`, run: () => this.choose(kind) })),
     ];
   }
 }

@@ -2,8 +2,8 @@ import type { ScreenDescriptor } from '../../platform/screen';
 
 export const drillsScreen: ScreenDescriptor = {
   path: 'drills',
-  name: 'Drills',
-  keywords: 'scales, cadences, inversions, a warm-up',
+  name: $localize`Drills`,
+  keywords: $localize`scales, cadences, inversions, a warm-up`,
   of: 'either',
   place: 'application',
   ready: 'h1',

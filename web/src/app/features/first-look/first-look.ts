@@ -1,4 +1,4 @@
-import { CAUTION, partTitle } from '@joined-hands/core/words';
+import { CAUTION, HAND_LABELS, partTitle } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { midiOf, nameOf } from '@joined-hands/core/pitch';
@@ -43,7 +43,7 @@ export class FirstLookScreen {
   protected readonly time = computed(() => {
     const minutes = this.brief()?.minutes ?? 0;
     const sittings = Math.max(1, Math.round(minutes / SITTING));
-    return `about ${minutes} minutes${sittings > 1 ? `, ${sittings} sittings of ${SITTING} with a rest between them` : ''}`;
+    return `about ${minutes} minutes${sittings > 1 ? $localize`, ${sittings} sittings of ${SITTING} with a rest between them` : ''}`;
   });
 
   protected readonly caution = CAUTION;
@@ -54,7 +54,7 @@ export class FirstLookScreen {
     if (!range) return null;
     const say = this.words.say();
     const width = say.interval(midiOf(range.high) - midiOf(range.low));
-    return `From ${say.pianoKey(range.low)} to ${say.pianoKey(range.high)}, ${width}.`;
+    return $localize`From ${say.pianoKey(range.low)} to ${say.pianoKey(range.high)}, ${width}.`;
   });
   protected readonly reasons = computed(() => this.brief()?.hardest?.reasons.map(this.words.say().fact).join('; '));
 
@@ -75,11 +75,10 @@ export class FirstLookScreen {
   }
 
   protected places(bars: readonly number[]): string {
-    const shown = bars.slice(0, 8).join(', ');
-    return `${bars.length === 1 ? 'bar' : 'bars'} ${shown}${bars.length > 8 ? ' …' : ''}`;
+    return this.words.say().fact({ code: 'screen.bar-list', bars });
   }
 
   protected warmUpLabel({ hand, notes }: WarmUp): string {
-    return `${hand} hand: ${notes.map((n) => `${this.letter(n.pitch)} with ${n.finger}`).join(', ')}`;
+    return `${HAND_LABELS[hand]}: ${notes.map((n) => $localize`${this.letter(n.pitch)} with ${n.finger}`).join(', ')}`;
   }
 }

@@ -2,8 +2,8 @@ import type { ScreenDescriptor } from '../../platform/screen';
 
 export const firstLookScreen: ScreenDescriptor = {
   path: 'look',
-  name: 'First look',
-  keywords: 'what the song asks for: hardest part, range, key',
+  name: $localize`First look`,
+  keywords: $localize`what the song asks for: hardest part, range, key`,
   of: 'song',
   place: 'song',
   ready: 'h1',

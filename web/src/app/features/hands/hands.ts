@@ -1,4 +1,4 @@
-import { CAUTION, ENGLISH } from '@joined-hands/core/words';
+import { capital, CAUTION, ENGLISH, HAND_LABELS, PROFILE_LABELS } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { FormField, form, validateStandardSchema } from '@angular/forms/signals';
@@ -42,13 +42,13 @@ interface Measuring {
 
 /** Rules of findings that a change of hands or keyboard brings or takes away, with what was done in each case. */
 const HAND_RULES: Readonly<Record<string, string>> = {
-  spread: 'played one note after another',
+  spread: $localize`played one note after another`,
   thinned: 'thinned',
-  stretch: 'wider than your comfortable span',
-  reach: 'out of reach',
-  keyboard: 'off the keyboard',
-  'tune-moved': 'melody moved',
-  'tune-folded': 'melody brought into range',
+  stretch: $localize`wider than your comfortable span`,
+  reach: $localize`out of reach`,
+  keyboard: $localize`off the keyboard`,
+  'tune-moved': $localize`melody moved`,
+  'tune-folded': $localize`melody brought into range`,
 };
 
 const KEYBOARD_WORDS: Readonly<Record<KeyboardSize, string>> = { 49: 'C2 to C6', 61: 'C2 to C7', 76: 'E1 to G7', 88: 'A0 to C8' };
@@ -56,7 +56,7 @@ const KEYBOARD_WORDS: Readonly<Record<KeyboardSize, string>> = { 49: 'C2 to C6',
 const HALF_STEPS = wholeNumber(
   MEASURABLE.least,
   MEASURABLE.most,
-  `A span is ${MEASURABLE.least} to ${MEASURABLE.most} half steps.`,
+  $localize`A span is ${MEASURABLE.least} to ${MEASURABLE.most} half steps.`,
 );
 const SPAN = z.object({ comfortable: HALF_STEPS, limit: HALF_STEPS });
 
@@ -75,13 +75,15 @@ export class HandsScreen {
   protected readonly desk = inject(DeskStore);
   protected readonly keys = inject(KeyInput);
   protected readonly player = inject(Player);
-  protected readonly profiles = HAND_PROFILES.map((id) => ({ id, ...SPANS[id] }));
+  protected readonly profiles = HAND_PROFILES.map((id) => ({ id, name: PROFILE_LABELS[id].name, ...SPANS[id] }));
   protected readonly sizes = KEYBOARD_SIZES.map((id) => ({ id, text: KEYBOARD_WORDS[id] }));
+  protected readonly handLabels = HAND_LABELS;
+  protected readonly profileLabels = PROFILE_LABELS;
   protected readonly both: readonly Hand[] = ['left', 'right'];
   /** The two spans of a hand. */
   protected readonly measures = [
-    { id: 'comfortable', words: 'comfortable' },
-    { id: 'limit', words: 'at most' },
+    { id: 'comfortable', words: $localize`comfortable` },
+    { id: 'limit', words: $localize`at most` },
   ] as const;
   protected readonly hands = computed((): Hands => this.desk.document()?.hands ?? handsOf());
   protected readonly measuring = signal<Measuring | null>(null);
@@ -90,10 +92,11 @@ export class HandsScreen {
   protected readonly asked = computed(() => {
     const now = this.measuring();
     if (!now) return null;
-    const which = now.first === null ? 'lowest' : 'highest';
+    const hand = capital(HAND_LABELS[now.hand]);
+    const which = now.first === null ? $localize`lowest` : $localize`highest`;
     return now.step === 'comfortable'
-      ? `${title(now.hand)} hand: press the ${which} key you can reach comfortably.`
-      : `${title(now.hand)} hand: press the ${which} key you can just reach without strain, or keep the comfortable span as the limit.`;
+      ? $localize`${hand}\: press the ${which} key you can reach comfortably.`
+      : $localize`${hand}\: press the ${which} key you can just reach without strain, or keep the comfortable span as the limit.`;
   });
 
   protected readonly pressed = computed((): PressedKey[] => {
@@ -107,7 +110,7 @@ export class HandsScreen {
     return this.both.map((hand): HandSpan => {
       const { comfortable } = spanOf(this.hands(), hand);
       const from = hand === 'left' ? Math.max(low, 55 - comfortable) : 64;
-      return { hand, from, to: Math.min(high, from + comfortable), text: `${hand}: ${spanWords(comfortable)}` };
+      return { hand, from, to: Math.min(high, from + comfortable), text: `${HAND_LABELS[hand]}: ${spanWords(comfortable)}` };
     });
   });
 
@@ -129,8 +132,12 @@ export class HandsScreen {
     });
   }
 
+  /** The spans as the document has them; another change of the hands leaves alone what is being typed. */
+  private readonly written = computed(() => ({ left: this.spanInFields('left'), right: this.spanInFields('right') }), {
+    equal: (a, b) => JSON.stringify(a) === JSON.stringify(b),
+  });
   /** The spans as they stand in their fields. */
-  private readonly typed = linkedSignal(() => ({ left: this.spanInFields('left'), right: this.spanInFields('right') }));
+  private readonly typed = linkedSignal(() => this.written());
   protected readonly fields = form(this.typed, (path) => validateStandardSchema(path, z.object({ left: SPAN, right: SPAN })));
 
   private spanInFields(hand: Hand): { comfortable: number | null; limit: number | null } {
@@ -195,7 +202,7 @@ export class HandsScreen {
     const span = Math.abs(midi - now.first);
     if (span < MEASURABLE.least || span > MEASURABLE.most) {
       this.fault.set(
-        `That is ${spanWords(span)}. Press the lowest and the highest key of one hand, between a third and two octaves apart.`,
+        $localize`That is ${spanWords(span)}. Press the lowest and the highest key of one hand, between a third and two octaves apart.`,
       );
       return this.measuring.set({ ...now, first: null });
     }
@@ -210,7 +217,5 @@ export class HandsScreen {
   }
 }
 
-const title = (hand: Hand): string => hand[0].toUpperCase() + hand.slice(1);
-
 /** A span as pianists name it: "an octave, 12 half steps". */
-const spanWords = (semitones: number): string => `${ENGLISH.interval(semitones)}, ${ENGLISH.count(semitones, 'half step')}`;
+const spanWords = (semitones: number): string => ENGLISH.fact({ code: 'screen.span', halfSteps: semitones });

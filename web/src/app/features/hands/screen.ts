@@ -2,8 +2,8 @@ import type { ScreenDescriptor } from '../../platform/screen';
 
 export const handsScreen: ScreenDescriptor = {
   path: 'hands',
-  name: 'Hands',
-  keywords: 'measure the reach, keyboard size',
+  name: $localize`Hands`,
+  keywords: $localize`measure the reach, keyboard size`,
   of: 'song',
   place: 'beside',
   ready: 'jh-keyboard',

@@ -6,20 +6,19 @@ import {
   computed,
   effect,
   inject,
-  linkedSignal,
   signal,
   untracked,
   viewChild,
 } from '@angular/core';
 import { NzSpinComponent } from 'ng-zorro-antd/spin';
 import { Router } from '@angular/router';
-import type { Arrangement } from '@joined-hands/core/arrange';
 import { applyEdit, newDocument, type Document, type SongFacts } from '@joined-hands/core/song';
 import { COUNTED_LABELS, QUESTION_LABELS, refusalWords } from '@joined-hands/core/words';
-import type { Answers, Counted, Found, Notice, Question, Reading, Recording, Refusal } from '@joined-hands/core/formats';
+import type { Answers, Counted, Found, Question, Reading, Recording, Refusal } from '@joined-hands/core/formats';
 import { ShelfStore } from '../../platform/state/shelf.store';
 import { Incoming } from '../../platform/state/incoming';
 import { Library, STORAGE_SENTENCES, storageTrouble } from '../../platform/storage/library';
+import { after, atFirst, keepable, type IntakeEvent, type Source, type Way } from './state';
 import { TYPED, type TypedWay } from './typed';
 import { PlayIn } from './play-in';
 import { JoinStrip } from '../../ui/join-strip/join-strip';
@@ -36,12 +35,18 @@ import { latestWins } from '../../platform/latest';
 
 /** The ways in, the one to begin with first. */
 const WAYS = [
-  { id: 'letters', text: 'Type letters' },
-  { id: 'abc', text: 'Paste ABC' },
-  { id: 'file', text: 'Choose a file' },
-  { id: 'play', text: 'Play it in' },
-] as const;
-type IntakeSource = (typeof WAYS)[number]['id'];
+  { id: 'letters', text: $localize`Type letters` },
+  { id: 'abc', text: $localize`Paste ABC` },
+  { id: 'file', text: $localize`Choose a file` },
+  { id: 'play', text: $localize`Play it in` },
+] as const satisfies readonly { id: Way; text: string }[];
+
+/** What became of the signs of a file. */
+const BECAME: Readonly<Record<Counted['became'], string>> = {
+  used: $localize`used`,
+  kept: $localize`kept as signs`,
+  'left out': 'left out',
+};
 
 /** Larger files are not even read. */
 const LARGEST_FILE = 20_000_000;
@@ -52,6 +57,18 @@ const TYPING_PAUSE_MS = 180;
 const SLOW_MS = 500;
 /** Letters of a typed text that are kept for the next visit; a longer one is a file of its own. */
 const LONGEST_DRAFT = 200_000;
+
+type FoundBeside = Pick<Found, 'notices' | 'questions' | 'counted'>;
+/** Why there is no song, and where in the text the reason stands. */
+interface Refused {
+  readonly sentence: string;
+  readonly refusal?: Refusal;
+}
+
+const isEmpty = (source: Source): boolean =>
+  source.kind === 'recording'
+    ? source.recording.notes.length === 0
+    : source.kind === 'text' && source.way === 'abc' && !source.text.trim();
 
 /** Bringing a song in: a file, pasted ABC, or letter lines typed with a live strip under them. */
 @Component({
@@ -69,10 +86,16 @@ export class Intake implements OnDestroy {
   private readonly router = inject(Router);
   protected readonly words = inject(Words);
   protected readonly countedLabels = COUNTED_LABELS;
+  protected readonly becameLabels = BECAME;
   private readonly editor = viewChild<ElementRef<HTMLTextAreaElement>>('editor');
 
   protected readonly ways = WAYS;
-  protected readonly way = signal<IntakeSource>('letters');
+  protected readonly state = signal(atFirst('letters'));
+  protected readonly way = computed(() => this.state().way);
+  protected readonly song = computed(() => this.state().song);
+  protected readonly keepable = computed(() => keepable(this.state()));
+  /** What is at hand is read, and its song is shown. */
+  protected readonly taken = computed(() => this.state().step.is === 'read');
   protected readonly letters = signal<string>(TYPED.letters.first);
   protected readonly abc = signal('');
   /** What is known of the notation at hand; null where nothing is typed. */
@@ -81,18 +104,17 @@ export class Intake implements OnDestroy {
     return way === 'letters' || way === 'abc' ? TYPED[way] : null;
   });
   protected readonly text = computed(() => (this.way() === 'abc' ? this.abc() : this.letters()));
-  protected readonly refusal = signal<Refusal | null>(null);
-  protected readonly sentence = signal<string | null>(null);
-  protected readonly notices = signal<readonly Notice[]>([]);
-  protected readonly questions = signal<readonly Question[]>([]);
-  protected readonly counted = signal<readonly Counted[]>([]);
-  /** What the pianist answered to the questions of this file or text. */
-  private answers: Answers = {};
-  /** The file at hand, to be read again when a question is answered otherwise. */
-  private file: { readonly name: string; readonly data: Uint8Array } | null = null;
+  protected readonly reading = computed(() => {
+    const { step } = this.state();
+    return step.is === 'reading' ? step.what : null;
+  });
+  protected readonly refused = computed(() => {
+    const { step } = this.state();
+    return step.is === 'refused' ? step : null;
+  });
   /** The questions in words, each with what one may answer. */
   protected readonly asked = computed(() =>
-    this.questions().map(({ id, value, entries }) => ({
+    (this.song()?.questions ?? []).map(({ id, value, entries }) => ({
       id,
       value,
       label: QUESTION_LABELS[id],
@@ -100,32 +122,24 @@ export class Intake implements OnDestroy {
     })),
   );
   protected readonly found = computed(() => {
-    const leftOut = this.counted().filter((c) => c.became === 'left out').length;
-    return `Found in the file: ${leftOut === 0 ? 'everything is used' : `${this.words.say().count(leftOut, 'kind of sign', 'kinds of sign')} left out`}`;
+    const leftOut = (this.song()?.counted ?? []).filter((c) => c.became === 'left out').length;
+    return this.words.say().fact({ code: 'screen.found-in-file', leftOut });
   });
-  /** What is being read, as it is named there; null where nothing is. */
-  protected readonly reading = signal<string | null>(null);
-  protected readonly fileName = signal('');
+  /** The file at hand with its size. */
+  protected readonly fileName = computed(() => {
+    const { source } = this.state();
+    return source?.kind === 'file' ? `${source.file.name} (${sizeName(source.file.size)})` : '';
+  });
   protected readonly over = signal(false);
-  /** The last text that could be read, as a document with its arrangement. It stays while a slip is mended. */
-  protected readonly good = linkedSignal<{ way: IntakeSource; document: Document | null; arrangement: Arrangement | null }>(
-    () => ({
-      way: this.way(),
-      document: null,
-      arrangement: null,
-    }),
-  );
-  /** True where a file was read and its song is shown. */
-  protected readonly taken = computed(() => this.good().document !== null && this.reading() === null && this.sentence() === null);
   private readonly begin = latestWins();
   /** What was put on the desk. */
   private kept: Document | null = null;
-  /** What was read last, or is being read: the text where it is one, and when it is shown. */
-  private last: { readonly text: string | null; readonly shown: Promise<void> } | null = null;
+  /** When what was read last, or is being read, is shown. */
+  private shown: Promise<void> = Promise.resolve();
 
   /** The line with the trouble, cut where it begins and ends. */
   protected readonly troubled = computed(() => {
-    const refusal = this.refusal();
+    const refusal = this.refused()?.refusal;
     if (!refusal?.line || !refusal.columns) return null;
     const line = this.text().split('\n')[refusal.line - 1] ?? '';
     const [from, to] = refusal.columns;
@@ -137,13 +151,16 @@ export class Intake implements OnDestroy {
   constructor() {
     void this.restore();
     effect(() => {
-      if (this.incoming.files().length > 0) untracked(() => void this.takeFiles(this.incoming.take()));
+      if (this.incoming.files().length > 0)
+        untracked(() => {
+          this.takeFiles(this.incoming.take());
+        });
     });
     effect((onCleanup) => {
       const text = this.text();
       const way = this.way();
       if (way === 'file' || way === 'play') return;
-      const timer = setTimeout(() => text !== this.last?.text && this.read(way, text), TYPING_PAUSE_MS);
+      const timer = setTimeout(() => !this.isRead(text) && this.read({ kind: 'text', way, text }), TYPING_PAUSE_MS);
       onCleanup(() => clearTimeout(timer));
     });
   }
@@ -169,120 +186,112 @@ export class Intake implements OnDestroy {
     return this.library.keepSetting('draft', draft).catch(() => undefined);
   }
 
-  protected choose(way: IntakeSource): void {
-    this.way.set(way);
-    this.answers = {};
-    this.facts = {};
-    this.last = null;
-    this.clear();
+  private is(event: IntakeEvent): void {
+    this.state.update((state) => after(state, event));
   }
 
-  private clear(): void {
+  /** This very text was read, or is being read. */
+  private isRead(text: string): boolean {
+    const source = untracked(this.state).source;
+    return source?.kind === 'text' && source.text === text;
+  }
+
+  protected choose(way: Way): void {
     this.begin();
-    this.reading.set(null);
-    this.refusal.set(null);
-    this.sentence.set(null);
-    this.notices.set([]);
-    this.questions.set([]);
-    this.counted.set([]);
+    this.is({ type: 'choose', way });
   }
 
   /** Reads the same again with another answer. */
-  protected async answer(question: Question['id'], value: string): Promise<void> {
-    this.answers = { ...this.answers, [question]: value };
-    if (this.way() === 'abc') this.read('abc', this.abc());
-    else if (this.way() === 'play') this.takeRecording(this.recording);
-    else if (this.file) await this.readFile();
+  protected answer(question: Question['id'], value: string): void {
+    this.is({ type: 'answer', question, value });
+    const { source } = this.state();
+    if (source) this.read(source);
   }
-
-  private recording: Recording | null = null;
 
   /** A tune as it is played in, after every key in steps and at the end in time. */
-  protected takeRecording(recording: Recording | null): void {
-    this.recording = recording;
-    this.last = { text: null, shown: this.readRecording(recording) };
+  protected takeRecording(recording: Recording): void {
+    this.read({ kind: 'recording', recording });
   }
 
-  private async readRecording(recording: Recording | null): Promise<void> {
+  private read(source: Source): void {
+    this.shown = this.readAndShow(source);
+  }
+
+  private async readAndShow(source: Source): Promise<void> {
     const isLatest = this.begin();
-    if (!recording || recording.notes.length === 0) return this.clear();
-    await this.show(
-      'play',
-      isLatest,
-      await this.awaited(isLatest, 'what you played', this.workers.reader.call('readRecording', recording, this.answers)),
-    );
-  }
-
-  private read(way: 'letters' | 'abc', text: string): void {
-    this.last = { text, shown: this.readText(way, text) };
-  }
-
-  private async readText(way: 'letters' | 'abc', text: string): Promise<void> {
-    const isLatest = this.begin();
-    if (way === 'abc' && !text.trim()) return this.clear();
-    const { reader } = this.workers;
-    // Only the text as it stands now is worth reading.
-    reader.skipWaiting();
-    const read = way === 'abc' ? reader.call('readAbc', text, this.answers) : reader.call('readLetters', text);
-    await this.show(way, isLatest, await this.awaited(isLatest, 'the text', read));
-  }
-
-  /** An answer of the reader; where it takes longer, that is said, with a way to stop it. */
-  private async awaited<T>(isLatest: () => boolean, what: string, answer: Promise<Answer<T>>): Promise<Answer<T>> {
-    const timer = setTimeout(() => isLatest() && this.reading.set(what), SLOW_MS);
-    const read = await answer;
-    clearTimeout(timer);
-    if (isLatest()) this.reading.set(null);
-    return read;
-  }
-
-  private async show(way: IntakeSource, isLatest: () => boolean, answer: Answer<Reading>): Promise<void> {
-    if (!isLatest()) return;
-    if (!answer.ok) return this.sentence.set(`This could not be read: ${TROUBLE[answer.trouble]}. Shorten it, or choose a file.`);
-    const read = answer.value;
-    if (!read.ok) {
-      const { refusal } = read;
-      this.refusal.set(refusal);
-      this.sentence.set(refusalWords(refusal, this.words.say()));
+    if (isEmpty(source)) {
+      this.is({ type: 'empty' });
       return;
     }
-    await this.preview(way, isLatest, newDocument(read.song), read);
+    this.is({ type: 'begin', source });
+    const timer = setTimeout(() => isLatest() && this.is({ type: 'wait', what: this.nameOf(source) }), SLOW_MS);
+    const read = await this.documentOf(source);
+    clearTimeout(timer);
+    if (!isLatest()) return;
+    if ('document' in read) await this.preview(isLatest, read.document, read.found);
+    else this.is({ type: 'refuse', ...read });
+  }
+
+  private nameOf(source: Source): string {
+    if (source.kind === 'file') return this.fileName();
+    return source.kind === 'recording' ? $localize`what you played` : $localize`the text`;
+  }
+
+  /** The song of a source, or why there is none. */
+  private async documentOf(source: Source): Promise<{ document: Document; found: FoundBeside } | Refused> {
+    const { reader } = this.workers;
+    const { answers } = this.state();
+    const say = this.words.say();
+    if (source.kind === 'file') {
+      const { name } = source.file;
+      // A file may be gone, or be closed to the browser, between its choice and this.
+      const data = await source.file.arrayBuffer().catch(() => null);
+      if (!data) return { sentence: $localize`${name} cannot be opened any more. Choose it again, or another file.` };
+      const opened = await reader.call('open', name, new Uint8Array(data), null, answers);
+      if (!opened.ok) return { sentence: $localize`${name} could not be read: ${TROUBLE[opened.trouble]}. Choose another file.` };
+      if (!opened.value.ok) return { sentence: `${opened.value.name}: ${say.fact(opened.value.fault)}` };
+      return { document: opened.value.document, found: opened.value };
+    }
+    const read = await this.songOf(source, answers);
+    if (!read.ok) return { sentence: $localize`This could not be read: ${TROUBLE[read.trouble]}. Shorten it, or choose a file.` };
+    const { value } = read;
+    if (!value.ok) return { sentence: refusalWords(value.refusal, say), refusal: value.refusal };
+    return { document: newDocument(value.song), found: value };
+  }
+
+  private songOf(source: Exclude<Source, { kind: 'file' }>, answers: Answers): Promise<Answer<Reading>> {
+    const { reader } = this.workers;
+    if (source.kind === 'recording') return reader.call('readRecording', source.recording, answers);
+    // Only the text as it stands now is worth reading.
+    reader.skipWaiting();
+    return source.way === 'abc' ? reader.call('readAbc', source.text, answers) : reader.call('readLetters', source.text);
   }
 
   /** Shows a song that was read, arranged, with what was found beside it. */
-  private async preview(
-    way: IntakeSource,
-    isLatest: () => boolean,
-    document: Document,
-    found: Pick<Found, 'notices' | 'questions' | 'counted'>,
-  ): Promise<void> {
-    const changed = applyEdit(document, { code: 'edit.facts', change: this.facts });
+  private async preview(isLatest: () => boolean, document: Document, found: FoundBeside): Promise<void> {
+    const changed = applyEdit(document, { code: 'edit.facts', change: this.state().facts });
     const arranged = await this.workers.arranger.call('arrange', changed);
     if (!isLatest()) return;
-    this.refusal.set(null);
-    if (!arranged.ok)
-      return this.sentence.set(`The song was read, but could not be arranged: ${TROUBLE[arranged.trouble]}. Try a shorter one.`);
-    this.sentence.set(null);
-    this.notices.set(found.notices);
-    this.questions.set(found.questions);
-    this.counted.set(found.counted);
-    this.good.set({ way, document: changed, arrangement: arranged.value });
+    if (!arranged.ok) {
+      const sentence = $localize`The song was read, but could not be arranged: ${TROUBLE[arranged.trouble]}. Try a shorter one.`;
+      this.is({ type: 'refuse', sentence });
+      return;
+    }
+    const { notices, questions, counted } = found;
+    this.is({ type: 'show', song: { document: changed, arrangement: arranged.value, notices, questions, counted } });
   }
 
-  /** What was put right in the song as it was read, for as long as it is the same file or text. */
-  private facts: Partial<SongFacts> = {};
-
+  /** Takes what is put right in the song as it was read, for as long as it is the same source. */
   protected async change(facts: Partial<SongFacts>): Promise<void> {
-    const { way, document } = this.good();
-    if (!document) return;
-    this.facts = { ...this.facts, ...facts };
-    const found = { notices: this.notices(), questions: this.questions(), counted: this.counted() };
-    await this.preview(way, this.begin(), document, found);
+    const song = this.song();
+    if (!song) return;
+    this.is({ type: 'correct', facts });
+    await this.preview(this.begin(), song.document, song);
   }
 
   /** Puts the cursor on the trouble. */
   protected showTrouble(): void {
-    const refusal = this.refusal();
+    const refusal = this.refused()?.refusal;
     const editor = this.editor()?.nativeElement;
     if (!editor || !refusal?.line) return;
     const start = this.text()
@@ -301,38 +310,27 @@ export class Intake implements OnDestroy {
     return files;
   }
 
-  protected async takeFiles(files: readonly File[]): Promise<void> {
+  protected takeFiles(files: readonly File[]): void {
     this.over.set(false);
     const file = files.at(0);
     if (!file) return;
-    if (files.length > 1) this.toasts.say(`Only ${file.name} was opened. Add the other ${files.length - 1} one at a time.`);
+    if (files.length > 1)
+      this.toasts.say($localize`Only ${file.name} was opened. Add the other ${files.length - 1} one at a time.`);
     this.choose('file');
-    if (file.size > LARGEST_FILE)
-      return this.sentence.set(`${file.name}: The file is larger than 20 MB. Choose a file with one song.`);
-    this.fileName.set(`${file.name} (${sizeName(file.size)})`);
-    this.file = { name: file.name, data: new Uint8Array(await file.arrayBuffer()) };
-    this.answers = {};
-    await this.readFile();
-  }
-
-  private async readFile(): Promise<void> {
-    const { file } = this;
-    if (!file) return;
-    const isLatest = this.begin();
-    this.reading.set(this.fileName());
-    const opened = await this.workers.reader.call('open', file.name, file.data, null, this.answers);
-    if (!isLatest()) return;
-    this.reading.set(null);
-    if (!opened.ok) return this.sentence.set(`${file.name} could not be read: ${TROUBLE[opened.trouble]}. Choose another file.`);
-    if (!opened.value.ok) return this.sentence.set(`${opened.value.name}: ${this.words.say().fact(opened.value.fault)}`);
-    await this.preview('file', isLatest, opened.value.document, opened.value);
+    if (file.size <= LARGEST_FILE) {
+      this.read({ kind: 'file', file });
+      return;
+    }
+    this.is({ type: 'refuse', sentence: $localize`${file.name}\: The file is larger than 20 MB. Choose a file with one song.` });
   }
 
   protected cancel(): void {
     this.begin();
     this.workers.reader.stop();
-    this.reading.set(null);
-    this.sentence.set(`Reading was stopped. Nothing was changed; ${this.typed() ? 'shorten the text' : 'choose another file'}.`);
+    const sentence = this.typed()
+      ? $localize`Reading was stopped. Nothing was changed; shorten the text.`
+      : $localize`Reading was stopped. Nothing was changed; choose another file.`;
+    this.is({ type: 'refuse', sentence });
   }
 
   protected dragOver(event: DragEvent): void {
@@ -343,11 +341,11 @@ export class Intake implements OnDestroy {
   protected async keep(): Promise<void> {
     const [way, text] = [this.way(), this.text()];
     // What was typed last is what is kept, even where it was not looked at yet.
-    if ((way === 'letters' || way === 'abc') && this.last?.text !== text) this.read(way, text);
-    await this.last?.shown;
+    if ((way === 'letters' || way === 'abc') && !this.isRead(text)) this.read({ kind: 'text', way, text });
+    await this.shown;
     if (way !== this.way() || text !== this.text()) return;
-    const { document } = this.good();
-    if (!document || this.sentence() || this.kept === document) return;
+    const document = this.keepable()?.document;
+    if (!document || this.kept === document) return;
     // Pressed twice, it is still one song.
     this.kept = document;
     let id: string;
@@ -356,10 +354,11 @@ export class Intake implements OnDestroy {
     } catch (error) {
       this.kept = null;
       const save = {
-        label: 'Save it as a file',
+        label: $localize`Save it as a file`,
         run: () => downloadProject(document.song.title, document),
       };
-      return this.toasts.say(STORAGE_SENTENCES[storageTrouble(error)], save);
+      this.toasts.say(STORAGE_SENTENCES[storageTrouble(error)], save);
+      return;
     }
     const typed = this.typed();
     if (typed) await this.type(typed.first);

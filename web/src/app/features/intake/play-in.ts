@@ -27,17 +27,17 @@ import { Words } from '../../platform/words';
 const METERS = ['2/4', '3/4', '4/4', '6/8'] as const;
 type MeterName = (typeof METERS)[number];
 const VALUES = [
-  { id: '4', text: 'whole' },
-  { id: '2', text: 'half' },
-  { id: '1', text: 'quarter' },
-  { id: '0.5', text: 'eighth' },
-  { id: '0.25', text: 'sixteenth' },
+  { id: '4', text: $localize`whole` },
+  { id: '2', text: $localize`half` },
+  { id: '1', text: $localize`quarter` },
+  { id: '0.5', text: $localize`eighth` },
+  { id: '0.25', text: $localize`sixteenth` },
 ] as const;
 type ValueId = (typeof VALUES)[number]['id'];
 
 /** Quarter notes a minute. */
 const USUAL = 80;
-const TEMPO = wholeNumber(30, 240, 'A tempo is 30 to 240 quarter notes a minute.');
+const TEMPO = wholeNumber(30, 240, $localize`A tempo is 30 to 240 quarter notes a minute.`);
 
 /** A key or a rest that was entered step by step. */
 interface RecordedStep {
@@ -51,7 +51,7 @@ const NAMES = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
 function valueWords(quarters: number): string {
   const plain = VALUES.find((v) => Number(v.id) === quarters);
   const dotted = VALUES.find((v) => Number(v.id) * 1.5 === quarters);
-  return quarters === 1 ? '' : (plain?.text ?? `dotted ${dotted?.text ?? quarters}`);
+  return quarters === 1 ? '' : (plain?.text ?? $localize`dotted ${dotted?.text ?? quarters}`);
 }
 
 /** Playing a tune in, in time with a click or step by step, on a connected keyboard, the screen's keys or the computer's letters. */
@@ -69,8 +69,8 @@ export class PlayIn implements OnDestroy {
   protected readonly player = inject(Player);
   private readonly words = inject(Words);
   protected readonly modes = [
-    { id: 'steps' as const, text: 'Step by step' },
-    { id: 'time' as const, text: 'In time' },
+    { id: 'steps' as const, text: $localize`Step by step` },
+    { id: 'time' as const, text: $localize`In time` },
   ];
   protected readonly mode = signal<'steps' | 'time'>('steps');
   protected readonly meters = METERS.map((id) => ({ id, text: id }));
@@ -112,12 +112,12 @@ export class PlayIn implements OnDestroy {
     inject(Actions).register(() =>
       this.mode() === 'steps'
         ? [
-            { name: 'Undo the last note', keys: ['Backspace'], run: () => this.takeBack() },
-            { name: 'A rest', keys: ['r'], run: () => this.add(null) },
+            { name: $localize`Undo the last note`, keys: ['Backspace'], run: () => this.takeBack() },
+            { name: $localize`A rest`, keys: ['r'], run: () => this.add(null) },
           ]
         : [
             {
-              name: this.state() === 'idle' ? 'Count in and record' : 'Stop',
+              name: this.state() === 'idle' ? $localize`Count in and record` : $localize`Stop`,
               keys: [' '],
               run: () => this.toggle(),
             },
@@ -225,7 +225,7 @@ export class PlayIn implements OnDestroy {
       return note;
     });
     const notes = this.mode() === 'steps' ? stepped : this.notes;
-    this.played.emit({ title: this.title().trim() || 'My song', tempo: this.beats(), meter: this.meter(), notes });
+    this.played.emit({ title: this.title().trim() || $localize`My song`, tempo: this.beats(), meter: this.meter(), notes });
   }
 }
 

@@ -2,8 +2,8 @@ import type { ScreenDescriptor } from '../../platform/screen';
 
 export const intakeScreen: ScreenDescriptor = {
   path: 'intake',
-  name: 'Add a song',
-  keywords: 'open a file, paste ABC, type letters, play it in',
+  name: $localize`Add a song`,
+  keywords: $localize`open a file, paste ABC, type letters, play it in`,
   of: 'none',
   place: 'beside',
   ready: 'jh-play-in, .drop, h1',

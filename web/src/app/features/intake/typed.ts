@@ -19,35 +19,35 @@ tempo: 88
 /** The notations that are typed or pasted. */
 export const TYPED = {
   letters: {
-    label: 'Letter lines',
-    first: `${HEAD}
+    label: $localize`Letter lines`,
+    first: $localize`${HEAD}
 tune : E4   - G  - | A   - G   - | F   E  D   E  | C  - - - |
 chord: C    - -  - | F   - C   - | G7  -  -   -  | C  - - - |
 words: Rope - in - | fog - off - | and a- way we | go - - - |
 `,
-    says: 'A short example. Write over it.',
-    button: 'Start with an empty grid',
+    says: $localize`A short example. Write over it.`,
+    button: $localize`Start with an empty grid`,
     // One bar to write on from.
     instead: `${HEAD}
 tune : C4 - - - |
 chord: C  - - - |
 `,
     guide: [
-      { sign: 'C4 D Bb', says: 'Letter names, one a count. Name the octave once; each letter then takes the nearest.' },
-      { sign: '- \u00A0 .', says: 'A hold, and a rest.' },
-      { sign: 'G_A', says: 'Two in one count. A_B_C is three.' },
-      { sign: '|', says: 'A bar line. Every bar is counted.' },
+      { sign: 'C4 D Bb', says: $localize`Letter names, one a count. Name the octave once; each letter then takes the nearest.` },
+      { sign: '- \u00A0 .', says: $localize`A hold, and a rest.` },
+      { sign: 'G_A', says: $localize`Two in one count. A_B_C is three.` },
+      { sign: '|', says: $localize`A bar line. Every bar is counted.` },
       {
         sign: 'chord: \u00A0 words:',
-        says: 'The same grid: a chord on its count, a syllable for each note, “sail- ing” for one word.',
+        says: $localize`The same grid: a chord on its count, a syllable for each note, “sail- ing” for one word.`,
       },
     ],
   },
   abc: {
-    label: 'ABC text',
+    label: $localize`ABC text`,
     first: '',
-    says: 'Paste a whole ABC tune, from its first line.',
-    button: 'Show a short example',
+    says: $localize`Paste a whole ABC tune, from its first line.`,
+    button: $localize`Show a short example`,
     instead: `X:1
 T:Fog Bell
 M:3/4
@@ -58,11 +58,11 @@ K:F
 w: Fog bell is ring-ing and home is near
 `,
     guide: [
-      { sign: 'X: \u00A0 K:', says: 'A tune begins with its number; the key is the last line before the notes.' },
-      { sign: "C D c c'", says: 'Capitals from middle C up, small letters an octave above, a mark for one more.' },
-      { sign: 'G2 \u00A0 G/', says: 'Twice as long, half as long as the L: line says.' },
-      { sign: '"Gm7"', says: 'A chord. Without any, chords are suggested for the melody.' },
-      { sign: 'w:', says: 'A syllable for each note of the line above, “sail-ing” for one word.' },
+      { sign: 'X: \u00A0 K:', says: $localize`A tune begins with its number; the key is the last line before the notes.` },
+      { sign: "C D c c'", says: $localize`Capitals from middle C up, small letters an octave above, a mark for one more.` },
+      { sign: 'G2 \u00A0 G/', says: $localize`Twice as long, half as long as the L: line says.` },
+      { sign: '"Gm7"', says: $localize`A chord. Without any, chords are suggested for the melody.` },
+      { sign: 'w:', says: $localize`A syllable for each note of the line above, “sail-ing” for one word.` },
     ],
   },
 } as const satisfies Record<string, TypedWay>;

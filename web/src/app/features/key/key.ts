@@ -5,6 +5,7 @@ import type { Key } from '@joined-hands/core/harmony';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
 import { MissingSong } from '../../ui/missing-song';
 import { openSong } from '../../platform/state/open-song';
+import { Words } from '../../platform/words';
 import { DeskStore } from '../../platform/state/desk.store';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { Choice } from '../../ui/choice';
@@ -17,10 +18,10 @@ import { What } from '../../ui/words/what';
 
 /** What the keys are compared by. */
 const MEASURES = [
-  { id: 'difficulty', text: 'Difficulty' },
-  { id: 'black', text: 'Black keys' },
-  { id: 'stretches', text: 'Wide stretches' },
-  { id: 'jumps', text: 'Jumps' },
+  { id: 'difficulty', text: $localize`Difficulty` },
+  { id: 'black', text: $localize`Black keys` },
+  { id: 'stretches', text: $localize`Wide stretches` },
+  { id: 'jumps', text: $localize`Jumps` },
 ] as const;
 export type Measure = (typeof MEASURES)[number]['id'];
 
@@ -36,6 +37,7 @@ export type Measure = (typeof MEASURES)[number]['id'];
 export class KeyScreen {
   readonly id = input.required<string>();
   protected readonly desk = inject(DeskStore);
+  private readonly words = inject(Words);
   private readonly settings = inject(SettingsStore);
   private readonly workers = inject(Workers);
   private readonly toasts = inject(Toasts);
@@ -57,10 +59,10 @@ export class KeyScreen {
 
   protected readonly verdict = computed(() => {
     const [best, now] = [this.easiest(), this.current()];
-    if (!best || !now) return '';
-    if (this.valueOf(best) === this.valueOf(now)) return `${now.name}, the current key, is as easy as any.`;
-    const unit = { difficulty: ' of 100', black: '% of the notes', stretches: '', jumps: '' }[this.measure()];
-    return `Easiest in ${best.name}: ${this.valueOf(best)}${unit}, against ${this.valueOf(now)} in ${now.name}.`;
+    if (!best || !now) return $localize`Comparing all twelve keys…`;
+    if (this.valueOf(best) === this.valueOf(now)) return $localize`${now.name}, the current key, is as easy as any.`;
+    const unit = { difficulty: ' of 100', black: $localize`% of the notes`, stretches: '', jumps: '' }[this.measure()];
+    return $localize`Easiest in ${best.name}\: ${this.valueOf(best)}${unit}, against ${this.valueOf(now)} in ${now.name}.`;
   });
 
   protected readonly chart = computed(() =>
@@ -83,7 +85,7 @@ export class KeyScreen {
       if (!document) return;
       void this.workers.arranger.call('keys', document).then((keys) => {
         if (keys.ok) this.keys.set(keys.value);
-        else this.toasts.say(`The twelve keys could not be compared: ${TROUBLE[keys.trouble]}.`);
+        else this.toasts.say($localize`The twelve keys could not be compared: ${TROUBLE[keys.trouble]}.`);
       });
     });
   }
@@ -96,9 +98,12 @@ export class KeyScreen {
     return `${share(facts)}%`;
   }
 
+  protected rangeOf({ low, high, moved }: KeyFacts): string {
+    return moved ? $localize`${low} to ${high}, melody moved to fit` : $localize`${low} to ${high}`;
+  }
+
   protected sharpsOrFlats({ signature }: KeyFacts): string {
-    const n = Math.abs(signature);
-    return n === 0 ? 'none' : `${n} ${signature > 0 ? 'sharp' : 'flat'}${n === 1 ? '' : 's'}`;
+    return this.words.say().fact({ code: 'screen.signature', signature });
   }
 
   protected choose(key: Key): void {

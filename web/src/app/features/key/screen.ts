@@ -2,8 +2,8 @@ import type { ScreenDescriptor } from '../../platform/screen';
 
 export const keyScreen: ScreenDescriptor = {
   path: 'key',
-  name: 'Choose a key',
-  keywords: 'transpose the song, an easier key, higher, lower',
+  name: $localize`Choose a key`,
+  keywords: $localize`transpose the song, an easier key, higher, lower`,
   of: 'song',
   place: 'beside',
   ready: 'table',

@@ -11,9 +11,9 @@ charts.use([BarChart, HeatmapChart, ScatterChart, GridComponent, VisualMapCompon
 export { charts };
 
 const HANDS: readonly { readonly id: Pass['hands']; readonly text: string }[] = [
-  { id: 'both', text: 'both' },
-  { id: 'left', text: 'left' },
-  { id: 'right', text: 'right' },
+  { id: 'both', text: $localize`both` },
+  { id: 'left', text: $localize`left` },
+  { id: 'right', text: $localize`right` },
 ];
 
 function base(names: readonly string[], line = true): EChartsCoreOption {

@@ -32,14 +32,14 @@ import { Words } from '../../platform/words';
 
 const ALL = 'all';
 const ONLY = [
-  { id: 'all', text: 'all passes' },
-  { id: 'clean', text: 'clean ones' },
-  { id: 'not', text: 'not clean yet' },
+  { id: 'all', text: $localize`all passes` },
+  { id: 'clean', text: $localize`clean ones` },
+  { id: 'not', text: $localize`not clean yet` },
 ] as const;
 const ORDERS = [
-  { id: 'latest', text: 'latest first' },
-  { id: 'earliest', text: 'earliest first' },
-  { id: 'least', text: 'fewest right notes first' },
+  { id: 'latest', text: $localize`latest first` },
+  { id: 'earliest', text: $localize`earliest first` },
+  { id: 'least', text: $localize`fewest correct notes first` },
 ] as const;
 
 /** Share of the notes that were right; passes that nothing listened to come last. */
@@ -91,7 +91,7 @@ export class LogScreen {
     return [...songs].map(([id, title]) => ({ id, title }));
   });
   protected readonly choices = computed(() => [
-    { id: ALL, text: 'everything' },
+    { id: ALL, text: $localize`everything` },
     ...this.songs().map(({ id, title }) => ({ id, text: title })),
   ]);
   protected readonly chosen = signal<string | null>(null);
@@ -120,7 +120,7 @@ export class LogScreen {
     const due = ahead[0].count;
     const ofAll: Figure[] = [
       {
-        title: 'Minutes each day',
+        title: $localize`Minutes each day`,
         term: null,
         aside: '',
         options: dayChart(
@@ -128,36 +128,36 @@ export class LogScreen {
           '--left',
           theme,
         ),
-        say: sayDays(days.map((d) => [d.day, `${d.minutes} minutes`, d.minutes])),
+        say: sayDays(days.map((d) => [d.day, $localize`${d.minutes} minutes`, d.minutes])),
       },
       {
-        title: 'Due for review',
+        title: $localize`Due for review`,
         term: 'due' as const,
-        aside: due > 0 ? `${due} today` : 'nothing today',
+        aside: due > 0 ? `${due} today` : $localize`nothing today`,
         options: dayChart(
           ahead.map(({ day, count }) => ({ day, value: count })),
           '--join',
           theme,
         ),
-        say: sayDays(ahead.map((d) => [d.day, `${d.count} due`, d.count])),
+        say: sayDays(ahead.map((d) => [d.day, $localize`${d.count} due`, d.count])),
       },
     ];
     if (!song) return ofAll;
     return [
       ...ofAll,
       {
-        title: 'Tempo reached, by part',
+        title: $localize`Tempo reached, by part`,
         term: 'tempoReached' as const,
-        aside: `${song.title}; the line marks the goal`,
+        aside: $localize`${song.title}; the line marks the goal`,
         options: tempoChart(reached, theme),
-        say: reached.map((r) => `part ${r.parts}: ${r.tempo} of ${r.goal}`).join('; '),
+        say: reached.map((r) => $localize`part ${r.parts}\: ${r.tempo} of ${r.goal}`).join('; '),
       },
       {
-        title: 'Correct notes in percent, by part and hand',
+        title: $localize`Correct notes in percent, by part and hand`,
         term: 'accuracy' as const,
-        aside: 'the last five passes',
+        aside: $localize`the last five passes`,
         options: accuracyChart(accuracy, theme),
-        say: accuracy.map((c) => `part ${c.parts}, ${c.hands}: ${c.accuracy} percent`).join('; '),
+        say: accuracy.map((c) => $localize`part ${c.parts}, ${c.hands}\: ${c.accuracy} percent`).join('; '),
       },
     ];
   });
@@ -168,8 +168,7 @@ export class LogScreen {
     const minutes = Math.round(days.reduce((sum, d) => sum + d.minutes, 0));
     const count = days.filter((d) => d.minutes > 0).length;
     const row = daysInARow(this.passes(), this.practice.today());
-    const said = `${minutes} ${minutes === 1 ? 'minute' : 'minutes'} on ${count} ${count === 1 ? 'day' : 'days'} of the last 14`;
-    return row > 1 ? `${said}; ${row} days in a row.` : `${said}.`;
+    return this.words.say().fact({ code: 'screen.fortnight', minutes, days: count, inARow: row });
   });
   /** The rows of the list: passes, the last first, under their days. Only those that are seen are made. */
   protected readonly rows = computed((): readonly LogRow[] => {
@@ -214,9 +213,9 @@ export class LogScreen {
 
   /** "16 of 16, 3 late". */
   protected heard({ figures: f }: Pass): string {
-    if (!f) return 'not recorded';
-    const late = f.late > 0 ? `, ${f.late} late` : '';
-    return `${f.right} of ${f.notes}${f.early > 0 ? `, ${f.early} early` : ''}${late}`;
+    if (!f) return $localize`not recorded`;
+    const late = f.late > 0 ? $localize`, ${f.late} late` : '';
+    return $localize`${f.right} of ${f.notes}${f.early > 0 ? $localize`, ${f.early} early` : ''}${late}`;
   }
 
   protected time(at: number): string {
@@ -229,8 +228,8 @@ export class LogScreen {
 
   protected remove(passes: readonly Pass[]): void {
     void this.practice.remove(passes);
-    const text = passes.length === 1 ? 'Removed from the log.' : `${passes.length} entries removed from the log.`;
-    this.toasts.say(text, { label: 'Put back', run: () => void this.practice.keep(passes) });
+    const text = this.words.say().fact({ code: 'screen.passes-removed', passes: passes.length });
+    this.toasts.say(text, { label: $localize`Put back`, run: () => void this.practice.keep(passes) });
   }
 
   protected change(pass: Pass): void {
@@ -251,15 +250,16 @@ export class LogScreen {
     field.value = '';
     if (!file) return;
     const read = readLog(await file.text());
-    if (!read.ok) return this.fault.set(`${file.name}: ${this.words.say().fact(read.fact)}`);
+    if (!read.ok) {
+      this.fault.set(`${file.name}: ${this.words.say().fact(read.fact)}`);
+      return;
+    }
     this.fault.set(null);
     const here = new Set(this.practice.passes().map((p) => p.id));
     const fresh = read.passes.filter((p) => !here.has(p.id));
     await this.practice.keep(fresh);
     const known = read.passes.length - fresh.length;
-    this.toasts.say(
-      `${fresh.length} ${fresh.length === 1 ? 'pass' : 'passes'} taken in${known > 0 ? `; ${known} were already here` : ''}.`,
-    );
+    this.toasts.say(this.words.say().fact({ code: 'screen.passes-added', passes: fresh.length, known }));
   }
 
   private fileStem(): string {

@@ -9,10 +9,10 @@ import { TextField } from '../../ui/text-field';
 
 const LONGEST_NOTE = 500;
 const PASS = z.object({
-  tempo: wholeNumber(0, 400, 'A tempo is a whole number up to 400.'),
-  minutes: number(0, 1440, 'A day has 1,440 minutes at most.'),
+  tempo: wholeNumber(0, 400, $localize`A tempo is a whole number up to 400.`),
+  minutes: number(0, 1440, $localize`A day has 1,440 minutes at most.`),
   clean: z.boolean(),
-  note: z.string().max(LONGEST_NOTE, `A note has at most ${LONGEST_NOTE} letters.`),
+  note: z.string().max(LONGEST_NOTE, $localize`A note has at most ${LONGEST_NOTE} letters.`),
 });
 
 /** Seconds in minutes, as they are shown: to a tenth. */
@@ -24,13 +24,13 @@ export const inMinutes = ({ seconds }: Pick<Pass, 'seconds'>): number => Math.ro
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Check, FormField, NumberField, TextField],
   template: `<form novalidate (submit)="$event.preventDefault(); keep()">
-    <jh-number label="Tempo, quarter notes a minute" [formField]="fields.tempo" />
-    <jh-number label="Minutes" [step]="0.5" [formField]="fields.minutes" />
-    <jh-check [formField]="fields.clean">It was clean</jh-check>
-    <jh-text label="Your notes" [rows]="3" [formField]="fields.note" />
+    <jh-number i18n-label label="Tempo, quarter notes a minute" [formField]="fields.tempo" />
+    <jh-number i18n-label label="Minutes" [step]="0.5" [formField]="fields.minutes" />
+    <jh-check i18n [formField]="fields.clean">It was clean</jh-check>
+    <jh-text i18n-label label="Your notes" [rows]="3" [formField]="fields.note" />
     <p class="ends">
-      <button type="button" class="btn" (click)="left.emit()">Cancel</button>
-      <button type="submit" class="btn main" [disabled]="fields().invalid()">Keep</button>
+      <button i18n type="button" class="btn" (click)="left.emit()">Cancel</button>
+      <button i18n type="submit" class="btn main" [disabled]="fields().invalid()">Keep</button>
     </p>
   </form>`,
   styles: `

@@ -2,8 +2,8 @@ import type { ScreenDescriptor } from '../../platform/screen';
 
 export const logScreen: ScreenDescriptor = {
   path: 'log',
-  name: 'Log',
-  keywords: 'what was practised, minutes, tempo reached',
+  name: $localize`Log`,
+  keywords: $localize`what was practised, minutes, tempo reached`,
   of: 'none',
   place: 'application',
   ready: 'h1',

@@ -84,9 +84,9 @@ export class PatternsScreen implements OnDestroy {
   protected readonly rows = GRID_ROWS.map((id) => ({ id, ...ROW_WORDS[id] }));
   protected readonly divisions = DIVISIONS.map((id) => ({
     id,
-    text: { '1': 'counts', '2': 'halves', '3': 'thirds', '4': 'quarters' }[id],
+    text: { '1': $localize`counts`, '2': $localize`halves`, '3': $localize`thirds`, '4': $localize`quarters` }[id],
   }));
-  protected readonly lengths = LENGTHS.map((id) => ({ id, text: id === '1' ? 'one bar' : `${id} bars` }));
+  protected readonly lengths = LENGTHS.map((id) => ({ id, text: id === '1' ? $localize`one bar` : `${id} bars` }));
   protected readonly fault = signal<string | null>(null);
 
   protected readonly meter = computed((): Meter => {
@@ -113,6 +113,12 @@ export class PatternsScreen implements OnDestroy {
   });
 
   /** Counts over the columns of one bar: "1", "&", "2" … */
+  /** A cell of the grid by its row, its place among the counts, and its bar. */
+  protected cellLabel(row: string, count: number, bar: number): string {
+    const on = this.counts()[count].text;
+    return this.bars().length > 1 ? $localize`${row} on ${on}, bar ${bar + 1}` : $localize`${row} on ${on}`;
+  }
+
   protected readonly counts = computed(() => {
     const meter = this.meter();
     const step = (countTicks(meter) * meter.beats) / this.columns();
@@ -134,9 +140,14 @@ export class PatternsScreen implements OnDestroy {
     const { beats } = untracked(this.meter);
     const taken = new Set(untracked(this.own).map((t) => t.title));
     let n = 1;
-    while (taken.has(`Pattern ${n}`)) n++;
+    while (taken.has($localize`Pattern ${n}`)) n++;
     const steps = Array.from({ length: beats }, (_, k) => (k === 0 ? '1' : '-')).join(' ');
-    return { id: `own-${Date.now().toString(36)}`, title: `Pattern ${n}`, energy: 3, steps: regrid(steps, 1, beats * 2) };
+    return {
+      id: `own-${Date.now().toString(36)}`,
+      title: $localize`Pattern ${n}`,
+      energy: 3,
+      steps: regrid(steps, 1, beats * 2),
+    };
   }
 
   protected fresh(): void {
@@ -152,7 +163,7 @@ export class PatternsScreen implements OnDestroy {
     // Columns for whole counts at least, so that the grid can be written on.
     const columns = bars[0].length % beats === 0 ? bars[0].length : beats * Math.ceil(bars[0].length / beats);
     const laid = columns === bars[0].length ? steps : regrid(steps, bars.length, columns);
-    this.draft.set({ ...(mine ? { id, title } : { id: this.empty().id, title: `My ${title}` }), energy, steps: laid });
+    this.draft.set({ ...(mine ? { id, title } : { id: this.empty().id, title: $localize`My ${title}` }), energy, steps: laid });
   }
 
   protected isSet(bar: number, column: number, row: GridRow): boolean {
@@ -215,7 +226,7 @@ export class PatternsScreen implements OnDestroy {
         ?.patterns.filter((p) => p.meter !== this.meterText()) ?? [];
     return {
       id,
-      title: title.trim().slice(0, 60) || 'Figure',
+      title: title.trim().slice(0, 60) || $localize`Figure`,
       energy,
       patterns: [...others, { meter: this.meterText(), steps }],
     };
@@ -232,7 +243,7 @@ export class PatternsScreen implements OnDestroy {
     const part = this.desk.currentPart();
     if (!part) return;
     await this.desk.edit(usedIn(part, texture));
-    this.toasts.say(`${texture.title} is now used in part ${part.number}.`);
+    this.toasts.say($localize`${texture.title} is now used in part ${part.number}.`);
   }
 
   protected async remove(texture: Texture): Promise<void> {
@@ -243,15 +254,20 @@ export class PatternsScreen implements OnDestroy {
 
   /** The current part with the draft under it. */
   protected async hear(): Promise<void> {
-    if (this.player.state() !== 'silent') return this.player.stop();
+    if (this.player.state() !== 'silent') {
+      this.player.stop();
+      return;
+    }
     const doc = this.desk.document();
     const part = this.desk.currentPart();
     if (!doc || !part) return;
     const texture = this.textureOf(this.draft());
     const trial = applyEdit(doc, usedIn(part, texture));
     const arranged = await this.workers.arranger.call('arrange', trial);
-    if (!arranged.ok)
-      return this.fault.set(`This pattern could not be arranged: ${TROUBLE[arranged.trouble]}. Change it and try again.`);
+    if (!arranged.ok) {
+      this.fault.set($localize`This pattern could not be arranged: ${TROUBLE[arranged.trouble]}. Change it and try again.`);
+      return;
+    }
     const arrangement = arranged.value;
     const options = asArranged(arrangement, this.settings.tempoPercent());
     await this.player.play(scheduleSounds(arrangement, arrangement.parts[part.number - 1], { ...options, scope: 'part' }));
@@ -266,8 +282,14 @@ export class PatternsScreen implements OnDestroy {
     field.value = '';
     if (!file) return;
     const read = file.size > 1_000_000 ? null : readTextures(await file.text());
-    if (!read) return this.fault.set('This file is too large for a file of patterns. Nothing was changed.');
-    if (!read.ok) return this.fault.set(this.words.say().fact(read.fault));
+    if (!read) {
+      this.fault.set($localize`This file is too large for a file of patterns. Nothing was changed.`);
+      return;
+    }
+    if (!read.ok) {
+      this.fault.set(this.words.say().fact(read.fault));
+      return;
+    }
     this.fault.set(null);
     const edits = read.textures.map((texture): Edit => ({ code: 'edit.save-texture', texture }));
     await this.desk.edit({ code: 'edit.several', as: { kind: 'import-textures' }, edits });

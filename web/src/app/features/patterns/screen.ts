@@ -2,8 +2,8 @@ import type { ScreenDescriptor } from '../../platform/screen';
 
 export const patternsScreen: ScreenDescriptor = {
   path: 'patterns',
-  name: 'Your patterns',
-  keywords: 'write a left-hand pattern, count by count',
+  name: $localize`Your patterns`,
+  keywords: $localize`write a left-hand pattern, count by count`,
   of: 'song',
   place: 'beside',
   ready: 'h1',

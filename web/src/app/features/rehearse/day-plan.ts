@@ -12,11 +12,14 @@ import { Words } from '../../platform/words';
 const MINUTES = [10, 15, 20, 30, 45, 60, 90] as const;
 
 const ORDER_WORDS: Readonly<Record<StepOrder, string>> = {
-  song: 'in song order',
-  'hardest-first': 'the hardest part first',
-  'hardest-last': 'the hardest part last',
+  song: $localize`in song order`,
+  'hardest-first': $localize`the hardest part first`,
+  'hardest-last': $localize`the hardest part last`,
 };
-const JOIN_WORDS: Readonly<Record<JoinOrder, string>> = { chain: 'one after another', pairs: 'in pairs, then fours' };
+const JOIN_WORDS: Readonly<Record<JoinOrder, string>> = {
+  chain: $localize`one after another`,
+  pairs: $localize`in pairs, then fours`,
+};
 
 /** Today's practice for the minutes there are, and every step of the song with how far it has come. */
 @Component({
@@ -35,7 +38,7 @@ export class DayPlan {
   protected readonly title = stepTitle;
   protected readonly work = stepWork;
   protected readonly settings = inject(SettingsStore);
-  protected readonly minutes = MINUTES.map((id) => ({ id, text: `${id} min` }));
+  protected readonly minutes = MINUTES.map((id) => ({ id, text: $localize`${id} min` }));
   protected readonly orders = STEP_ORDERS.map((id) => ({ id, text: ORDER_WORDS[id] }));
   protected readonly joins = JOIN_ORDERS.map((id) => ({ id, text: JOIN_WORDS[id] }));
 
@@ -44,7 +47,7 @@ export class DayPlan {
     const groups: { title: string; states: StepState[] }[] = [];
     for (const state of this.rehearsal.states()) {
       const title = stepTitle(state.step);
-      const name = state.step.kind === 'fills' ? `${title}, with fills` : title;
+      const name = state.step.kind === 'fills' ? $localize`${title}, with fills` : title;
       const last = groups.at(-1);
       if (last?.title === name) last.states.push(state);
       else groups.push({ title: name, states: [state] });
@@ -54,7 +57,7 @@ export class DayPlan {
   protected readonly learned = computed(() => this.rehearsal.states().filter((s) => s.state === 'learned').length);
 
   protected stateWords({ state, due, ladder, step }: StepState): string {
-    if (state === 'learned') return due ? 'learned, due for review' : 'learned';
-    return state === 'new' ? 'new' : `at ${ladder.rungs[ladder.rung]} of ${step.goal}`;
+    if (state === 'learned') return due ? $localize`learned, due for review` : 'learned';
+    return state === 'new' ? $localize`new` : $localize`at ${ladder.rungs[ladder.rung]} of ${step.goal}`;
   }
 }

@@ -23,41 +23,42 @@ export class ListenBar {
   protected readonly settings = inject(SettingsStore);
   protected readonly player = inject(Player);
   protected readonly keys = inject(KeyInput);
+  protected readonly onScreen = $localize`on the screen`;
   protected readonly paces = [
-    { id: 'time' as const, text: 'In time' },
-    { id: 'wait' as const, text: 'Wait for me' },
+    { id: 'time' as const, text: $localize`In time` },
+    { id: 'wait' as const, text: $localize`Wait for me` },
   ];
   protected readonly voices = [
-    { id: 'piano' as const, text: 'Piano' },
-    { id: 'electric' as const, text: 'Soft electric' },
+    { id: 'piano' as const, text: $localize`Piano` },
+    { id: 'electric' as const, text: $localize`Soft electric` },
   ];
   protected readonly nexts = [
-    { id: 'none' as const, text: 'Nothing' },
-    { id: 'pedal' as const, text: 'The pedal' },
-    { id: 'lowest key' as const, text: 'The lowest key' },
+    { id: 'none' as const, text: $localize`Nothing` },
+    { id: 'pedal' as const, text: $localize`The pedal` },
+    { id: 'lowest key' as const, text: $localize`The lowest key` },
   ];
   protected readonly standIns = [
-    { id: 'clean' as const, text: 'Clean' },
-    { id: 'learner' as const, text: 'Some slips' },
-    { id: 'rough' as const, text: 'Many slips' },
+    { id: 'clean' as const, text: $localize`Clean` },
+    { id: 'learner' as const, text: $localize`Some slips` },
+    { id: 'rough' as const, text: $localize`Many slips` },
   ];
   /** Loudness of the simulated keys, 1 to 10. */
   protected readonly loudness = computed(() => Math.round(this.settings.keyLoudness() * 10));
   /** The hand that is not practised, where one is. */
   protected readonly other = computed(() => {
     const hands = this.rehearsal.step()?.hands;
-    return hands === 'right' ? 'Left hand' : hands === 'left' ? 'Right hand' : null;
+    return hands === 'right' ? $localize`Left hand` : hands === 'left' ? $localize`Right hand` : null;
   });
   protected readonly busy = computed(() => !this.rehearsal.idle());
   protected readonly says = computed(() => {
     if (this.player.trouble()) return this.player.trouble();
     switch (this.rehearsal.state()) {
       case 'playing':
-        return this.player.state() === 'loading' ? 'Loading the piano…' : 'Play along after the count-in.';
+        return this.player.state() === 'loading' ? $localize`Loading the piano…` : $localize`Play along after the count-in.`;
       case 'waiting':
-        return 'Play the marked keys; the music waits.';
+        return $localize`Play the marked keys; the music waits.`;
       case 'hearing':
-        return 'This is how it sounds.';
+        return $localize`This is how it sounds.`;
       default:
         return '';
     }

@@ -22,11 +22,11 @@ export class Outcome {
     const f = this.rehearsal.result()?.figures;
     if (!f) return [];
     const counts = [
-      { text: 'wrong', count: f.wrong, sign: 'wrong' },
-      { text: 'missing', count: f.missed, sign: 'missed' },
-      { text: 'too many', count: f.extra, sign: '' },
-      { text: 'early', count: f.early, sign: 'early' },
-      { text: 'late', count: f.late, sign: 'late' },
+      { text: $localize`wrong`, count: f.wrong, sign: 'wrong' },
+      { text: $localize`missing`, count: f.missed, sign: 'missed' },
+      { text: $localize`too many`, count: f.extra, sign: '' },
+      { text: $localize`early`, count: f.early, sign: 'early' },
+      { text: $localize`late`, count: f.late, sign: 'late' },
     ];
     return counts.filter((c) => c.count > 0);
   });

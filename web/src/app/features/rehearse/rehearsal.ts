@@ -206,7 +206,10 @@ export class Rehearsal implements OnDestroy {
     this.slips = 0;
     this.waiting.set(WAITING);
     this.startedAt = performance.now() / 1000;
-    if (this.settings.pace() === 'wait') return this.state.set('waiting');
+    if (this.settings.pace() === 'wait') {
+      this.state.set('waiting');
+      return;
+    }
     this.state.set('playing');
     const other = step.hands === 'right' ? 'left' : step.hands === 'left' ? 'right' : 'none';
     const plan = scheduleStretch(arrangement, step.from, step.to, {
@@ -217,7 +220,10 @@ export class Rehearsal implements OnDestroy {
       click: this.settings.practiceClick(),
     });
     await this.player.play(plan);
-    if (this.player.state() !== 'playing') return this.stop();
+    if (this.player.state() !== 'playing') {
+      this.stop();
+      return;
+    }
     this.musicAt = this.player.began + plan.lead;
     this.startedAt = this.musicAt;
   }

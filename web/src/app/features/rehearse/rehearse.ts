@@ -1,4 +1,4 @@
-import { stepTitle, stepWork } from '@joined-hands/core/words';
+import { HAND_LABELS, stepTitle, stepWork } from '@joined-hands/core/words';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -24,6 +24,7 @@ import { SettingsStore } from '../../platform/state/settings.store';
 import { keepAwake } from '../../platform/awake';
 import { Viewport } from '../../platform/viewport';
 import { Drawer } from '../../ui/drawer';
+import { Icon } from '../../ui/icon';
 import { JoinStrip, type StripMark } from '../../ui/join-strip/join-strip';
 import { keysInPlay } from '../../ui/keyboard/in-play';
 import { Keyboard, type HandSpan, type PressedKey } from '../../ui/keyboard/keyboard';
@@ -44,7 +45,7 @@ const WHICH = 34;
 @Component({
   selector: 'jh-rehearse',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DayPlan, Drawer, JoinStrip, Keyboard, ListenBar, MissingSong, Modal, Outcome],
+  imports: [DayPlan, Drawer, Icon, JoinStrip, Keyboard, ListenBar, MissingSong, Modal, Outcome],
   providers: [Rehearsal],
   templateUrl: './rehearse.html',
   styleUrl: './rehearse.less',
@@ -130,7 +131,7 @@ export class Rehearse implements OnDestroy {
       const midis = notes.filter((n) => n.hand === hand).map((n) => n.midi);
       if (midis.length === 0) return [];
       const [from, to] = [Math.min(...midis), Math.max(...midis)];
-      return [{ hand, from, to, text: `${hand} hand` }];
+      return [{ hand, from, to, text: HAND_LABELS[hand] }];
     });
   });
 
@@ -205,16 +206,16 @@ export class Rehearse implements OnDestroy {
     const by = (change: number) => rehearsal.setTempo(rehearsal.tempo() + change);
     return [
       {
-        name: rehearsal.idle() ? 'Start this step' : 'Stop this step',
+        name: rehearsal.idle() ? $localize`Start this step` : $localize`Stop this step`,
         keys: [' ', 'Enter'],
         run: () => rehearsal.toggle(),
       },
-      { name: 'Go to the next step', keys: ['ArrowRight', 'PageDown'], run: () => rehearsal.go(1) },
-      { name: 'Go to the previous step', keys: ['ArrowLeft', 'PageUp'], run: () => rehearsal.go(-1) },
-      { name: 'Faster by four', keys: ['ArrowUp'], run: () => by(4) },
-      { name: 'Slower by four', keys: ['ArrowDown'], run: () => by(-4) },
-      { name: 'Stop', keys: ['Escape'], run: () => rehearsal.stop() },
-      { name: 'It hurts', run: () => this.itHurts() },
+      { name: $localize`Go to the next step`, keys: ['ArrowRight', 'PageDown'], run: () => rehearsal.go(1) },
+      { name: $localize`Go to the previous step`, keys: ['ArrowLeft', 'PageUp'], run: () => rehearsal.go(-1) },
+      { name: $localize`Faster by four`, keys: ['ArrowUp'], run: () => by(4) },
+      { name: $localize`Slower by four`, keys: ['ArrowDown'], run: () => by(-4) },
+      { name: $localize`Stop`, keys: ['Escape'], run: () => rehearsal.stop() },
+      { name: $localize`It hurts`, run: () => this.itHurts() },
       ...LETTERS,
     ];
   }

@@ -2,8 +2,8 @@ import type { ScreenDescriptor } from '../../platform/screen';
 
 export const rehearseScreen: ScreenDescriptor = {
   path: 'rehearse',
-  name: 'Rehearse',
-  keywords: 'practise step by step, today’s plan',
+  name: $localize`Rehearse`,
+  keywords: $localize`practise step by step, today’s plan`,
   of: 'song',
   place: 'song',
   ready: '[data-testid=step]',

@@ -54,7 +54,13 @@ export class Paper {
     return `${this.words.say().key(song.key)} · ${meterName(song.meters[0])} · ♩ = ${song.tempo}`;
   });
   protected readonly subtitle = computed(
-    () => ({ letters: '', lesson: 'Part by part', worksheet: 'Copy it by hand', chords: 'All left-hand shapes' })[this.kind()],
+    () =>
+      ({
+        letters: '',
+        lesson: $localize`Part by part`,
+        worksheet: $localize`Copy it by hand`,
+        chords: $localize`All left-hand shapes`,
+      })[this.kind()],
   );
 
   protected readonly hardest = computed(() => hardestAdvice(this.lesson(), this.words.say()));
@@ -67,7 +73,7 @@ export class Paper {
 
   /** Where the right hand begins, and where it goes from there. */
   protected placeWords({ start, moves }: LessonPart): string {
-    return start ? sentences([start, ...moves], this.words.say()) : '';
+    return start ? sentences([start, ...moves], this.words.say()) : $localize`The right hand rests.`;
   }
 
   protected change(chord: LessonChord): string {

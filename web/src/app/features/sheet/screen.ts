@@ -2,8 +2,8 @@ import type { ScreenDescriptor } from '../../platform/screen';
 
 export const sheetScreen: ScreenDescriptor = {
   path: 'sheet',
-  name: 'Sheet',
-  keywords: 'print, worksheet, save as MusicXML, MIDI, ABC',
+  name: $localize`Sheet`,
+  keywords: $localize`print, worksheet, save as MusicXML, MIDI, ABC`,
   of: 'song',
   place: 'song',
   ready: '[data-testid=page] svg',

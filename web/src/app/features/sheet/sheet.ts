@@ -50,18 +50,18 @@ interface ExportEntry {
 const EXPORTS: readonly ExportEntry[] = [
   { kind: 'musicxml', text: 'MusicXML', ending: 'musicxml', type: 'application/vnd.recordare.musicxml+xml' },
   { kind: 'midi', text: 'MIDI', ending: 'mid', type: 'audio/midi' },
-  { kind: 'letters', text: 'Letter lines', ending: 'letters', type: 'text/plain' },
+  { kind: 'letters', text: $localize`Letter lines`, ending: 'letters', type: 'text/plain' },
   { kind: 'abc', text: 'ABC', ending: 'abc', type: 'text/vnd.abc' },
-  { kind: 'lesson', text: 'Lesson text', ending: 'txt', type: 'text/plain' },
-  { kind: 'project', text: 'Project', ending: 'json', type: 'application/json' },
+  { kind: 'lesson', text: $localize`Lesson text`, ending: 'txt', type: 'text/plain' },
+  { kind: 'project', text: $localize`Project`, ending: 'json', type: 'application/json' },
 ];
 
 const KINDS: readonly { readonly id: 'staff' | PaperKind; readonly text: string }[] = [
-  { id: 'staff', text: 'Staff' },
-  { id: 'letters', text: 'Letters' },
-  { id: 'lesson', text: 'Lesson' },
-  { id: 'worksheet', text: 'Worksheet' },
-  { id: 'chords', text: 'Chords' },
+  { id: 'staff', text: $localize`Staff` },
+  { id: 'letters', text: $localize`Letters` },
+  { id: 'lesson', text: $localize`Lesson` },
+  { id: 'worksheet', text: $localize`Worksheet` },
+  { id: 'chords', text: $localize`Chords` },
 ];
 
 /** The sheet for the stand: an engraved grand staff, the letter chart, a lesson, a worksheet or the chords; to print and to export. */
@@ -85,9 +85,9 @@ export class Sheet {
   /** Every form in which it leaves the browser. */
   protected readonly saves = computed((): MenuItem[] => [
     ...EXPORTS.map((entry) => ({ name: entry.text, run: () => void this.export(entry) })),
-    { name: 'Sound (WAV)', run: () => void this.saveSound('wav') },
-    { name: 'Sound, compressed (WebM)', run: () => void this.saveSound('webm') },
-    { name: 'Picture of the first page (PNG)', run: () => void this.savePicture() },
+    { name: $localize`Sound (WAV)`, run: () => void this.saveSound('wav') },
+    { name: $localize`Sound, compressed (WebM)`, run: () => void this.saveSound('webm') },
+    { name: $localize`Picture of the first page (PNG)`, run: () => void this.savePicture() },
   ]);
   protected readonly papers = PAPER_CHOICES;
   protected readonly style = signal<'staff' | PaperKind>('staff');
@@ -107,9 +107,9 @@ export class Sheet {
   constructor() {
     openSong(this.id);
     inject(Actions).register(() => [
-      { name: 'Print', run: () => void this.print() },
-      ...KINDS.map(({ id, text }) => ({ name: `Sheet: ${text}`, run: () => this.style.set(id) })),
-      ...this.saves().map(({ name, run }) => ({ name: `Save as ${name}`, run, keywords: 'export, download' })),
+      { name: $localize`Print`, run: () => void this.print() },
+      ...KINDS.map(({ id, text }) => ({ name: $localize`Sheet: ${text}`, run: () => this.style.set(id) })),
+      ...this.saves().map(({ name, run }) => ({ name: $localize`Save as ${name}`, run, keywords: $localize`export, download` })),
     ]);
     effect(() => this.setPaperForPrint(this.settings.paper()));
     effect(() => {
@@ -137,7 +137,10 @@ export class Sheet {
     const xml = await this.workers.arranger.call('write', 'page', document, this.settings.noteNames());
     const laid = xml.ok ? await this.workers.engraver.call('lay', String(xml.value), paper) : xml;
     if (!isLatest()) return;
-    if (!laid.ok) return this.notEngraved(laid.trouble);
+    if (!laid.ok) {
+      this.notEngraved(laid.trouble);
+      return;
+    }
     this.trouble.set(null);
     // The first page is there at once, and the others follow.
     const pages = [laid.value.first];
@@ -146,7 +149,10 @@ export class Sheet {
     while (pages.length < laid.value.pages) {
       const page = await this.workers.engraver.call('page', pages.length + 1);
       if (!isLatest()) return;
-      if (!page.ok) return this.notEngraved(page.trouble);
+      if (!page.ok) {
+        this.notEngraved(page.trouble);
+        return;
+      }
       pages.push(page.value);
       this.show(pages);
     }
@@ -158,14 +164,19 @@ export class Sheet {
   }
 
   private notEngraved(trouble: Trouble): void {
-    this.trouble.set(`The staff could not be engraved: ${TROUBLE[trouble]}. The letter chart and the exports still work.`);
+    this.trouble.set(
+      $localize`The staff could not be engraved: ${TROUBLE[trouble]}. The letter chart and the exports still work.`,
+    );
   }
 
   protected async export(entry: ExportEntry): Promise<void> {
     const document = this.desk.document();
     if (!document) return;
     const content = await this.workers.arranger.call('write', entry.kind, document, this.settings.noteNames());
-    if (!content.ok) return this.toasts.say(`The file could not be written: ${TROUBLE[content.trouble]}. Try again.`);
+    if (!content.ok) {
+      this.toasts.say($localize`The file could not be written: ${TROUBLE[content.trouble]}. Try again.`);
+      return;
+    }
     download(`${fileName(document.song.title)}.${entry.ending}`, content.value, entry.type);
   }
 
@@ -177,11 +188,18 @@ export class Sheet {
     const all = asArranged(arrangement, this.settings.tempoPercent());
     const { sounds } = scheduleStretch(arrangement, 0, arrangement.song.length, all);
     const made = await this.sounds.make(sounds, format);
-    if (!made.ok)
-      return this.toasts.say(
-        made.trouble === 'stopped' ? 'No sound file was made.' : `The sound file could not be made: ${TROUBLE[made.trouble]}.`,
+    if (!made.ok) {
+      this.toasts.say(
+        made.trouble === 'stopped'
+          ? $localize`No sound file was made.`
+          : $localize`The sound file could not be made: ${TROUBLE[made.trouble]}.`,
       );
-    if (!made.value) return this.toasts.say('This browser cannot compress sound. Save it as WAV.');
+      return;
+    }
+    if (!made.value) {
+      this.toasts.say($localize`This browser cannot compress sound. Save it as WAV.`);
+      return;
+    }
     download(`${fileName(arrangement.song.title)}.${format}`, made.value, `audio/${format}`);
   }
 
@@ -192,7 +210,7 @@ export class Sheet {
     try {
       download(`${fileName(this.desk.document()?.song.title ?? '')}-${this.style()}.png`, await pictureOf(page), 'image/png');
     } catch {
-      this.toasts.say('The picture could not be made. Print to PDF gives the same page.');
+      this.toasts.say($localize`The picture could not be made. Print to PDF gives the same page.`);
     }
   }
 
@@ -212,5 +230,5 @@ export class Sheet {
 /** The page for print: the engraver sets its own margins and numbers; other sheets have them here. */
 function pageRule(paper: string, engraved: boolean): string {
   if (engraved) return `@page { size: ${paper}; margin: 0; }`;
-  return `@page { size: ${paper}; margin: 14mm; @bottom-right { content: counter(page); font: 11px sans-serif; } }`;
+  return $localize`@page { size: ${paper}; margin: 14mm; @bottom-right { content: counter(page); font: 11px sans-serif; } }`;
 }

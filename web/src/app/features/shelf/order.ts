@@ -3,9 +3,9 @@ import type { ShelfEntry } from '../../platform/storage/library';
 
 /** How the shelf is laid out. */
 export const ORDERS = [
-  { id: 'newest', text: 'newest first' },
-  { id: 'changed', text: 'last changed first' },
-  { id: 'title', text: 'by title' },
+  { id: 'newest', text: $localize`newest first` },
+  { id: 'changed', text: $localize`last changed first` },
+  { id: 'title', text: $localize`by title` },
 ] as const;
 export type ShelfOrder = (typeof ORDERS)[number]['id'];
 

@@ -2,8 +2,8 @@ import type { ScreenDescriptor } from '../../platform/screen';
 
 export const shelfScreen: ScreenDescriptor = {
   path: 'shelf',
-  name: 'Shelf',
-  keywords: 'all songs, the bin',
+  name: $localize`Shelf`,
+  keywords: $localize`all songs, the bin`,
   of: 'none',
   place: 'application',
   ready: '[data-testid=song-card]',

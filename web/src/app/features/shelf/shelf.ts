@@ -64,7 +64,7 @@ export class Shelf {
   /** "G minor · 3/4 · 16 bars". */
   protected aboutOf({ facts }: SongCard): string {
     const say = this.words.say();
-    return facts ? `${say.key(facts.key)} · ${facts.meter} · ${say.count(facts.bars, 'bar')}` : '';
+    return facts ? `${say.key(facts.key)} · ${facts.meter} · ${say.fact({ code: 'screen.bars', bars: facts.bars })}` : '';
   }
   /** Why a shelf file could not be read. */
   protected readonly fault = signal<string | null>(null);
@@ -106,6 +106,10 @@ export class Shelf {
     return this.shelf.tags()[id] ?? [];
   }
 
+  protected marksOf(song: ShelfEntry): string {
+    return [...(song.demo ? [$localize`made-up demo song`] : []), ...this.tagsFor(song)].join(' · ');
+  }
+
   private startTags(song: ShelfEntry): void {
     this.typedTags.set(this.tagsFor(song).join(', '));
     this.tagging.set(song);
@@ -142,8 +146,9 @@ export class Shelf {
       if (await this.shelf.remove(id)) gone.push(id);
     }
     if (gone.length === 0) return;
-    this.toasts.say(`${this.words.say().count(gone.length, 'song is', 'songs are')} in the bin.`, {
-      label: gone.length === 1 ? 'Put it back' : 'Put them back',
+    const say = this.words.say();
+    this.toasts.say(say.fact({ code: 'screen.binned', songs: gone.length }), {
+      label: say.fact({ code: 'screen.put-back', songs: gone.length }),
       run: () => void this.putBack(gone),
     });
   }
@@ -158,7 +163,7 @@ export class Shelf {
   });
 
   constructor() {
-    inject(Actions).register(() => [{ name: 'Save the whole shelf as a file', run: () => void this.saveAll() }]);
+    inject(Actions).register(() => [{ name: $localize`Save the whole shelf as a file`, run: () => void this.saveAll() }]);
     void this.desk.saved().then(() => this.shelf.load());
     effect((onCleanup) => {
       const list = this.cards()?.nativeElement;
@@ -180,12 +185,12 @@ export class Shelf {
   /** What can be done with a song beside opening it, as its menu shows it. */
   protected actions(song: ShelfEntry, card: SongCard): MenuItem[] {
     const { title } = card;
-    const off = { name: 'Take off the shelf', run: () => void this.remove(song, title) };
+    const off = { name: $localize`Take off the shelf`, run: () => void this.remove(song, title) };
     if (card.fault) return [off];
     return [
-      { name: 'Rename', run: () => this.startRename(song) },
-      { name: 'Duplicate', run: () => void this.duplicate(song, title) },
-      { name: 'Tags', run: () => this.startTags(song) },
+      { name: $localize`Rename`, run: () => this.startRename(song) },
+      { name: $localize`Duplicate`, run: () => void this.duplicate(song, title) },
+      { name: $localize`Tags`, run: () => this.startTags(song) },
       off,
     ];
   }
@@ -204,13 +209,16 @@ export class Shelf {
   }
 
   private async duplicate({ id }: ShelfEntry, title: string): Promise<void> {
-    if (await this.shelf.duplicate(id)) this.toasts.say(`A copy of “${title}” is on the shelf.`);
+    if (await this.shelf.duplicate(id)) this.toasts.say($localize`A copy of “${title}” is on the shelf.`);
   }
 
   private async remove({ id }: ShelfEntry, title: string): Promise<void> {
     if (this.desk.id() === id) this.desk.close();
     if (await this.shelf.remove(id))
-      this.toasts.say(`“${title}” is in the bin.`, { label: 'Put it back', run: () => void this.shelf.putBack(id) });
+      this.toasts.say($localize`“${title}” is in the bin.`, {
+        label: $localize`Put it back`,
+        run: () => void this.shelf.putBack(id),
+      });
   }
 
   /** A song that cannot be opened, as it is saved. */
@@ -226,7 +234,10 @@ export class Shelf {
 
   private async savePacked(saved: unknown[], name: string): Promise<void> {
     const data = await this.workers.checker.call('pack', saved);
-    if (!data.ok) return this.toasts.say(`The shelf could not be saved as a file: ${TROUBLE[data.trouble]}. Try again.`);
+    if (!data.ok) {
+      this.toasts.say($localize`The shelf could not be saved as a file: ${TROUBLE[data.trouble]}. Try again.`);
+      return;
+    }
     download(`${name}-${new Date().toISOString().slice(0, 10)}.zip`, data.value, 'application/zip');
   }
 
@@ -235,14 +246,20 @@ export class Shelf {
     field.value = '';
     if (!file) return;
     const read = await this.workers.checker.call('unpack', new Uint8Array(await file.arrayBuffer()));
-    if (!read.ok) return this.fault.set(`${file.name} could not be read: ${TROUBLE[read.trouble]}. Choose another file.`);
-    if (!read.value.ok) return this.fault.set(`${file.name}: ${this.words.say().fact(read.value.fault)}`);
+    if (!read.ok) {
+      this.fault.set($localize`${file.name} could not be read: ${TROUBLE[read.trouble]}. Choose another file.`);
+      return;
+    }
+    if (!read.value.ok) {
+      this.fault.set(`${file.name}: ${this.words.say().fact(read.value.fault)}`);
+      return;
+    }
     const { documents, faults } = read.value;
     this.fault.set(
       faults.length > 0 ? faults.map(({ name, fault }) => `${name}: ${this.words.say().fact(fault)}`).join(' ') : null,
     );
     if (!(await this.shelf.addAll(documents))) return;
-    this.toasts.say(`${this.words.say().count(documents.length, 'song was', 'songs were')} added to your shelf.`);
+    this.toasts.say(this.words.say().fact({ code: 'screen.songs-added', songs: documents.length }));
   }
 
   protected day(at: number): string {

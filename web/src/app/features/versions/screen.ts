@@ -2,8 +2,8 @@ import type { ScreenDescriptor } from '../../platform/screen';
 
 export const versionsScreen: ScreenDescriptor = {
   path: 'versions',
-  name: 'Versions',
-  keywords: 'compare, go back to an earlier state',
+  name: $localize`Versions`,
+  keywords: $localize`compare, go back to an earlier state`,
   of: 'song',
   place: 'beside',
   ready: 'h1',

@@ -48,6 +48,8 @@ export class VersionsScreen implements OnDestroy {
   protected readonly words = inject(Words);
   readonly id = input.required<string>();
   protected readonly desk = inject(DeskStore);
+  /** What stands in place of notes where there are none. */
+  protected readonly silences = { left: $localize`rests`, right: $localize`melody alone` };
   protected readonly player = inject(Player);
   private readonly settings = inject(SettingsStore);
   private readonly workers = inject(Workers);
@@ -57,7 +59,7 @@ export class VersionsScreen implements OnDestroy {
   protected readonly snapshots = signal<readonly Earlier[]>([]);
   protected readonly versions = computed(() => this.desk.document()?.versions ?? []);
   protected readonly names = computed(() => [
-    { id: NOW, text: 'now' },
+    { id: NOW, text: $localize`now` },
     ...this.versions().map((v) => ({ id: v.name, text: v.name })),
   ]);
   private readonly wanted = signal<{ a: string; b: string } | null>(null);
@@ -83,16 +85,16 @@ export class VersionsScreen implements OnDestroy {
     const bars = this.comparison()?.bars;
     if (!bars) return '';
     const changed = bars.filter((b) => b.differs.length > 0).length;
-    if (changed === 0) return 'The two versions are the same in every bar.';
-    return `${changed} of ${bars.length} bars differ.`;
+    if (changed === 0) return $localize`The two versions are the same in every bar.`;
+    return $localize`${changed} of ${bars.length} bars differ.`;
   });
   protected readonly figures = computed(() => {
     const c = this.comparison();
     return c ? FIGURES.map(({ words, term, of }) => ({ words, term, a: of(c.a), b: of(c.b) })) : [];
   });
   protected readonly shows = [
-    { id: 'differing' as const, text: 'Only differences' },
-    { id: 'all' as const, text: 'All bars' },
+    { id: 'differing' as const, text: $localize`Only differences` },
+    { id: 'all' as const, text: $localize`All bars` },
   ];
   /** Which side is heard. */
   protected readonly heard = signal<'a' | 'b'>('a');
@@ -105,9 +107,9 @@ export class VersionsScreen implements OnDestroy {
   constructor() {
     openSong(this.id);
     inject(Actions).register(() => [
-      { name: this.player.state() === 'silent' ? 'Start' : 'Stop', keys: [' '], run: () => this.toggle() },
+      { name: this.player.state() === 'silent' ? $localize`Start` : $localize`Stop`, keys: [' '], run: () => this.toggle() },
       {
-        name: `Hear the other: ${this.heard() === 'a' ? 'B' : 'A'}`,
+        name: $localize`Hear the other: ${this.heard() === 'a' ? 'B' : 'A'}`,
         keys: ['h'],
         run: () => this.listen(this.heard() === 'a' ? 'b' : 'a'),
       },
@@ -153,7 +155,10 @@ export class VersionsScreen implements OnDestroy {
     const [one, other] = [await sideOf(a), await sideOf(b)];
     if (!isLatest()) return;
     for (const side of [one, other])
-      if (typeof side === 'string') return this.toasts.say(`The versions could not be compared: ${TROUBLE[side]}.`);
+      if (typeof side === 'string') {
+        this.toasts.say($localize`The versions could not be compared: ${TROUBLE[side]}.`);
+        return;
+      }
     if (typeof one !== 'string' && typeof other !== 'string') this.sides.set({ a: one, b: other });
   }
 
@@ -163,7 +168,7 @@ export class VersionsScreen implements OnDestroy {
   }
 
   protected keep(field: HTMLInputElement): void {
-    const name = field.value.trim() || `Version ${this.versions().length + 1}`;
+    const name = field.value.trim() || $localize`Version ${this.versions().length + 1}`;
     field.value = '';
     void this.desk.edit({ code: 'edit.keep-version', name, kept: new Date().toISOString() });
   }
@@ -213,10 +218,10 @@ export class VersionsScreen implements OnDestroy {
 }
 
 const FIGURES: readonly { readonly words: string; readonly term: Term | null; readonly of: (f: ComparedFigures) => string }[] = [
-  { words: 'Difficulty', term: 'difficulty', of: (f) => `${f.difficulty}` },
-  { words: 'Hardest part', term: null, of: (f) => (f.hardestPart === null ? '–' : `${f.hardestPart}`) },
-  { words: 'Left-hand travel, in half steps', term: 'motion', of: (f) => `${f.motion}` },
-  { words: 'Notes to play', term: null, of: (f) => `${f.notes}` },
-  { words: 'Jumps', term: 'jumps', of: (f) => `${f.jumps}` },
-  { words: 'Problems to fix', term: 'troubles', of: (f) => `${f.troubles}` },
+  { words: $localize`Difficulty`, term: 'difficulty', of: (f) => `${f.difficulty}` },
+  { words: $localize`Hardest part`, term: null, of: (f) => (f.hardestPart === null ? '–' : `${f.hardestPart}`) },
+  { words: $localize`Left-hand travel, in half steps`, term: 'motion', of: (f) => `${f.motion}` },
+  { words: $localize`Notes to play`, term: null, of: (f) => `${f.notes}` },
+  { words: $localize`Jumps`, term: 'jumps', of: (f) => `${f.jumps}` },
+  { words: $localize`Problems to fix`, term: 'troubles', of: (f) => `${f.troubles}` },
 ];

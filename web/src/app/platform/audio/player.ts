@@ -62,7 +62,10 @@ export class Player {
     this.state.set('loading');
     const ready = await this.load();
     if (!isLatest()) return;
-    if (!ready) return this.state.set('silent');
+    if (!ready) {
+      this.state.set('silent');
+      return;
+    }
     const { tone } = ready;
     const voice = this.voiceOf(ready);
     await tone.start();
@@ -91,7 +94,10 @@ export class Player {
       if (!isLatest()) return;
       // The transport tells of the moment that it looks ahead to.
       const now = Math.max(since, transport.seconds - LOOK_AHEAD);
-      if (now >= plan.length) return this.stop();
+      if (now >= plan.length) {
+        this.stop();
+        return;
+      }
       this.position.set(now < plan.lead ? null : plan.placeAt(now - plan.lead));
       this.frame = requestAnimationFrame(follow);
     };
@@ -155,7 +161,7 @@ export class Player {
     this.instruments ??= this.build();
     return this.instruments.catch(() => {
       this.instruments = null;
-      this.trouble.set('The piano could not be loaded. Reload the page to try again.');
+      this.trouble.set($localize`The piano could not be loaded. Reload the page to try again.`);
       return null;
     });
   }

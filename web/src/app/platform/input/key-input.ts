@@ -9,8 +9,8 @@ const STAND_IN = 'awsedftgyhujkolp';
 
 /** How the letters of the computer stand for keys, for the list of shortcuts of a screen that listens to them. */
 export const LETTERS: readonly Action[] = [
-  { name: 'Keys of the piano from C upwards, black ones a row higher', keys: ['A to P'], run: null },
-  { name: 'Those keys an octave lower or higher', keys: ['Z and X'], run: null },
+  { name: $localize`Keys of the piano from C upwards, black ones a row higher`, keys: [$localize`A to P`], run: null },
+  { name: $localize`Those keys an octave lower or higher`, keys: [$localize`Z and X`], run: null },
 ];
 
 /** Where a key was pressed. */
@@ -90,10 +90,14 @@ export class KeyInput {
     try {
       await WebMidi.enable();
     } catch {
-      return this.trouble.set('This browser gives no access to connected keyboards. The keys on the screen do the same.');
+      this.trouble.set($localize`This browser gives no access to connected keyboards. The keys on the screen do the same.`);
+      return;
     }
     const input = WebMidi.inputs[0];
-    if (!input) return this.trouble.set('No keyboard is connected. Plug one in and try again, or use the keys on the screen.');
+    if (!input) {
+      this.trouble.set($localize`No keyboard is connected. Plug one in and try again, or use the keys on the screen.`);
+      return;
+    }
     for (const name of ['noteon', 'noteoff', 'controlchange'] as const) input.removeListener(name);
     input.addListener('noteoff', (event) => this.release(event.note.number));
     input.addListener('noteon', (event) => {

@@ -81,13 +81,13 @@ const EMPTY: DeskState = {
 const MOST_STEPS = 200;
 
 /** What is said of an open song that was taken off the shelf elsewhere. */
-const GONE = 'This song was taken off the shelf in another tab. What you change here is not saved until you put it back.';
+const GONE = $localize`This song was taken off the shelf in another tab. What you change here is not saved until you put it back.`;
 
 /** Why saved data cannot be opened, with a way out. */
 export function faultSentence({ why, place }: NonNullable<SongCard['fault']>): string {
   return why === 'newer'
-    ? `This song was saved by a newer version of Joined Hands (${place}). Reload the page to update, or save the song as a file.`
-    : `The saved song is damaged${place ? ` (at ${place})` : ''}. Save it as a file, or open an earlier copy.`;
+    ? $localize`This song was saved by a newer version of Joined Hands (${place}). Reload the page to update, or save the song as a file.`
+    : $localize`The saved song is damaged${place ? ` (at ${place})` : ''}. Save it as a file, or open an earlier copy.`;
 }
 
 /** What is looked at first in a part: its first chord, or its first note where the right hand is learned by itself. */
@@ -218,8 +218,8 @@ export const DeskStore = signalStore(
     /** The document to change, unless another tab works on it: then that is said, with a way to work on it here. */
     const editableDocument = (): Document | null => {
       if (!newest || !tabs.isReadOnly()) return newest;
-      const here = { label: 'Edit it here', run: () => tabs.takeOver() };
-      toasts.say('Nothing was changed: this song is being edited in another tab.', here);
+      const here = { label: $localize`Edit it here`, run: () => tabs.takeOver() };
+      toasts.say($localize`Nothing was changed: this song is being edited in another tab.`, here);
       return null;
     };
 
@@ -245,7 +245,7 @@ export const DeskStore = signalStore(
       patchState(store, { past: back.past, future: back.future });
       display(last, arrangement);
       await enqueueSave(last, null);
-      toasts.say(`This change could not be arranged: ${why}. The song is as it was before.`);
+      toasts.say($localize`This change could not be arranged: ${why}. The song is as it was before.`);
     };
 
     /** Another tab gave the song another name: it has it here too, and at every step of its history. */
@@ -266,7 +266,10 @@ export const DeskStore = signalStore(
       const song = await library.get(id);
       if (store.id() !== id || !newest) return;
       if (overtaken()) return again();
-      if (!song) return patchState(store, { gone: true, unsaved: GONE });
+      if (!song) {
+        patchState(store, { gone: true, unsaved: GONE });
+        return;
+      }
       const checked = await workers.checker.call('check', [song.document]);
       const theirs = checked.ok ? checked.value[0] : null;
       if (store.id() !== id || !newest || !theirs) return;
@@ -294,17 +297,25 @@ export const DeskStore = signalStore(
       try {
         song = await library.get(id);
       } catch (error) {
-        return failed('This song', STORAGE_SENTENCES[storageTrouble(error)], null);
+        failed($localize`This song`, STORAGE_SENTENCES[storageTrouble(error)], null);
+        return;
       }
       if (!isLatest()) return;
-      if (!song) return patchState(store, { missing: true });
+      if (!song) {
+        patchState(store, { missing: true });
+        return;
+      }
       const opened = await workers.arranger.call('open', song.document);
       if (!isLatest()) return;
       if (!opened.ok) {
-        const title = (song.document as { song?: { title?: string } } | null)?.song?.title ?? 'This song';
-        return failed(title, `It could not be arranged: ${TROUBLE[opened.trouble]}.`, song.document);
+        const title = (song.document as { song?: { title?: string } } | null)?.song?.title ?? $localize`This song`;
+        failed(title, $localize`It could not be arranged: ${TROUBLE[opened.trouble]}.`, song.document);
+        return;
       }
-      if (!opened.value.ok) return failed(opened.value.title, faultSentence(opened.value.fault), song.document);
+      if (!opened.value.ok) {
+        failed(opened.value.title, faultSentence(opened.value.fault), song.document);
+        return;
+      }
       const { document, arrangement } = opened.value;
       base = { id: opened.value.id, arrangement };
       patchState(store, { id });

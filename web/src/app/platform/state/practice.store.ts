@@ -42,7 +42,9 @@ export const PracticeStore = signalStore(
         // One that was changed again in the meantime is not kept yet.
         for (const pass of passes) if (unsaved.get(pass.id) === pass) unsaved.delete(pass.id);
       } catch {
-        patchState(store, { trouble: 'The browser does not let the log be saved here. Save it as a file on the Log page.' });
+        patchState(store, {
+          trouble: $localize`The browser does not let the log be saved here. Save it as a file on the Log page.`,
+        });
       }
     };
     return {
@@ -58,8 +60,7 @@ export const PracticeStore = signalStore(
           const kept = (await library.passes()).filter((p) => !unsaved.has(p.id));
           patchState(store, { passes: inOrder([...kept, ...unsaved.values()]), loaded: true, today: dayOf(new Date()) });
         } catch {
-          const trouble =
-            'The browser does not let the log be read here. Open the page anew, or bring in a log that you saved as a file.';
+          const trouble = $localize`The browser does not let the log be read here. Open the page anew, or bring in a log that you saved as a file.`;
           patchState(store, { loaded: true, today: dayOf(new Date()), trouble });
         }
       },

@@ -170,7 +170,7 @@ export const ShelfStore = signalStore(
 );
 
 const UNREADABLE: SongCard = {
-  title: 'Untitled',
+  title: $localize`Untitled`,
   facts: null,
   chords: [],
   contour: [],

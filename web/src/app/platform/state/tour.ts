@@ -13,26 +13,27 @@ interface Stop {
 export const STOPS: readonly Stop[] = [
   {
     target: 'jh-ladder',
-    words: 'The song is cut into short numbered parts where its phrases end. You learn a repeated part only once.',
+    words: $localize`The song is cut into short numbered parts where its phrases end. You learn a repeated part only once.`,
   },
   {
     target: '[data-testid=strip]',
-    words:
-      'One part at a time: round stones for the right hand, square blocks for the left. Where both strike together, a clasp closes around the count.',
+    words: $localize`One part at a time: round stones for the right hand, square blocks for the left. Where both strike together, a clasp closes around the count.`,
   },
   {
     target: '[aria-label=Hands]',
-    words: 'Work in this order: right hand, left hand, both together, then fills once the hands play well together.',
+    words: $localize`Work in this order: right hand, left hand, both together, then fills once the hands play well together.`,
   },
   {
     target: 'jh-reasons',
-    words:
-      'Press a chord or a note to see why it is played this way, and what else would work. Listen to another, keep it, or undo.',
+    words: $localize`Press a chord or a note to see why it is played this way, and what else would work. Listen to another, keep it, or undo.`,
   },
-  { target: 'jh-transport', words: 'Space starts and stops. Begin slowly: the tempo is a percentage of the song’s own.' },
+  {
+    target: 'jh-transport',
+    words: $localize`Space starts and stops. Begin slowly: the tempo is a percentage of the song’s own.`,
+  },
   {
     target: 'header nav',
-    words: 'Rehearse plans your minutes and listens while you play. Sheet prints the page for the stand. ? lists every shortcut.',
+    words: $localize`Rehearse plans your minutes and listens while you play. Sheet prints the page for the stand. ? lists every shortcut.`,
   },
 ];
 

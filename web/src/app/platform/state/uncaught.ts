@@ -13,13 +13,13 @@ export class Uncaught implements ErrorHandler {
     console.error(error);
     const song = this.injector.get(DeskStore).document();
     const save = song && {
-      label: 'Save your song',
+      label: $localize`Save your song`,
       run: () => downloadProject(song.song.title, song),
     };
     this.injector
       .get(Toasts)
       .say(
-        `Something went wrong here. ${song ? 'Save your song as a file, then reload the page.' : 'Reload the page and try again.'}`,
+        $localize`Something went wrong here. ${song ? $localize`Save your song as a file, then reload the page.` : $localize`Reload the page and try again.`}`,
         save,
       );
   }
@@ -28,6 +28,6 @@ export class Uncaught implements ErrorHandler {
 /** A screen whose program cannot be loaded says so where one is, and can be tried again. */
 export function sayNotLoaded(error: NavigationError): void {
   const router = inject(Router);
-  const again = { label: 'Try again', run: () => void router.navigateByUrl(error.url) };
-  inject(Toasts).say('This screen could not be loaded. Check the connection, then try again.', again);
+  const again = { label: $localize`Try again`, run: () => void router.navigateByUrl(error.url) };
+  inject(Toasts).say($localize`This screen could not be loaded. Check the connection, then try again.`, again);
 }

@@ -340,7 +340,7 @@ const later = (before: number): number => Math.max(Date.now(), (Number.isFinite(
 /** The title of saved data, whatever it is. */
 function titleOf(document: unknown): string {
   const title = (document as { song?: { title?: unknown } } | null)?.song?.title;
-  return (typeof title === 'string' && oneLine(title)) || 'Untitled';
+  return (typeof title === 'string' && oneLine(title)) || $localize`Untitled`;
 }
 
 /** Why the browser's storage did not do what it was asked for. */
@@ -354,15 +354,14 @@ export function storageTrouble(error: unknown): StorageTrouble {
 
 /** Each with its way out, for a change to the shelf. */
 export const STORAGE_SENTENCES: Readonly<Record<StorageTrouble, string>> = {
-  full: 'The browser has no room left. Save songs as files, then delete songs from the bin permanently.',
-  closed:
-    'This window cannot save songs: its storage is switched off, as in some private windows. Open this page in a normal window.',
-  refused: 'The browser did not save this. Reload the page and try again.',
+  full: $localize`The browser has no room left. Save songs as files, then delete songs from the bin permanently.`,
+  closed: $localize`This window cannot save songs: its storage is switched off, as in some private windows. Open this page in a normal window.`,
+  refused: $localize`The browser did not save this. Reload the page and try again.`,
 };
 
 /** Why a song that is worked on is not saved, in a sentence with a way out. */
 export function saveTrouble(error: unknown): string {
   return storageTrouble(error) === 'full'
-    ? 'The browser has no room left for this song. Save it as a file, then take other songs off the shelf.'
-    : 'The browser does not save this song here. Save it as a file so that nothing is lost.';
+    ? $localize`The browser has no room left for this song. Save it as a file, then take other songs off the shelf.`
+    : $localize`The browser does not save this song here. Save it as a file so that nothing is lost.`;
 }

@@ -56,8 +56,8 @@ export class Workers {
 
 /** Why something that was asked for is not there, as the end of a sentence. */
 export const TROUBLE: Readonly<Record<Trouble, string>> = {
-  failed: 'something in it could not be handled',
-  late: 'it took too long and was stopped',
-  stopped: 'it was stopped',
-  unavailable: 'part of this application could not be loaded; check the connection and reload the page',
+  failed: $localize`something in it could not be handled`,
+  late: $localize`it took too long and was stopped`,
+  stopped: $localize`it was stopped`,
+  unavailable: $localize`part of this application could not be loaded; check the connection and reload the page`,
 };

@@ -39,7 +39,7 @@ export class Finder {
     ...this.shelf
       .songs()
       .flatMap(({ id, card }) =>
-        card ? [{ name: card.title, hint: 'song', run: () => void this.router.navigate(['/desk', id]) }] : [],
+        card ? [{ name: card.title, hint: $localize`song`, run: () => void this.router.navigate(['/desk', id]) }] : [],
       ),
   ]);
   protected readonly found = computed(() => (this.shown() ? search(this.entries(), this.typed()) : []));

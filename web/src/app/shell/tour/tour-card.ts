@@ -17,12 +17,21 @@ import { EDGE, cardPlace, type Frame } from './place';
         [style.height.px]="f.height"
       ></div>
       @let card = place();
-      <section class="card" role="dialog" aria-label="Take the tour" [style.left.px]="card.left" [style.top.px]="card.top">
+      <section
+        class="card"
+        role="dialog"
+        i18n-aria-label
+        aria-label="Take the tour"
+        [style.left.px]="card.left"
+        [style.top.px]="card.top"
+      >
         <p aria-live="polite">{{ shown.words }}</p>
         <div class="foot">
-          <span>{{ number() }} of {{ count }}</span>
-          <button type="button" class="btn small bare" (click)="tour.end()">Cancel</button>
-          <button type="button" class="btn small main" (click)="tour.next()">{{ number() === count ? 'Begin' : 'Next' }}</button>
+          <span i18n>{{ number() }} of {{ count }}</span>
+          <button i18n type="button" class="btn small bare" (click)="tour.end()">Cancel</button>
+          <button type="button" class="btn small main" (click)="tour.next()">
+            <ng-container i18n>{number() === count, select, true {Begin} other {Next}}</ng-container>
+          </button>
         </div>
       </section>
     }
@@ -51,8 +60,8 @@ export class TourCard {
       this.measure();
     });
     inject(Actions).register(() => [
-      { name: 'Take the tour', run: () => void this.tour.begin() },
-      ...(this.tour.at() === null ? [] : [{ name: 'Leave the tour', keys: ['Escape'], run: () => this.tour.end() }]),
+      { name: $localize`Take the tour`, run: () => void this.tour.begin() },
+      ...(this.tour.at() === null ? [] : [{ name: $localize`Leave the tour`, keys: ['Escape'], run: () => this.tour.end() }]),
     ]);
   }
 

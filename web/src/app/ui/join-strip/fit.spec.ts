@@ -94,24 +94,30 @@ describe('the join strip', () => {
   });
 
   it('leaves room for long chord names beside or below their stacks, and for every count', () => {
-    const [long, letter] = ['Ab7sus4/Gb', { beside: 10, below: 8 }];
-    for (const part of parts)
-      for (let width = 420; width < 1200; width += 60) {
-        const named = { ...part, chords: part.chords.map((c) => ({ ...c, symbol: long })) };
-        for (const line of layout(named, bars, width)) {
-          line.stacks.forEach((s, i) => {
-            const next = line.stacks[i + 1]?.x ?? line.width + 20;
-            if (s.stands !== 'below') expect(s.x + 45 + long.length * letter.beside).toBeLessThanOrEqual(next - 20);
-            else if (i > 0) expect(s.x - line.stacks[i - 1].x).toBeGreaterThanOrEqual(long.length * letter.below);
-          });
-          const clasps = new Set(line.clasps.map((c) => c.at));
-          line.counts.slice(1).forEach((count, i) => {
-            const before = line.counts[i];
-            const clasped = [count, before].filter((c) => clasps.has(c.at)).length;
-            expect(count.x - before.x).toBeGreaterThan(16 + clasped * 10);
-          });
+    // Pixels that the names take up in the page, by their wide letters too.
+    const names = [
+      { long: 'Ab7sus4/Gb', beside: 100, below: 80 },
+      { long: 'Gm7', beside: 40, below: 32 },
+      { long: 'Dmaj7', beside: 54, below: 43 },
+    ];
+    for (const { long, ...wide } of names)
+      for (const part of parts)
+        for (let width = 420; width < 1200; width += 60) {
+          const named = { ...part, chords: part.chords.map((c) => ({ ...c, symbol: long })) };
+          for (const line of layout(named, bars, width)) {
+            line.stacks.forEach((s, i) => {
+              const next = line.stacks[i + 1]?.x ?? line.width + 20;
+              if (s.stands !== 'below') expect(s.x + 45 + wide.beside).toBeLessThanOrEqual(next - 20);
+              else if (i > 0) expect(s.x - line.stacks[i - 1].x).toBeGreaterThanOrEqual(wide.below);
+            });
+            const clasps = new Set(line.clasps.map((c) => c.at));
+            line.counts.slice(1).forEach((count, i) => {
+              const before = line.counts[i];
+              const clasped = [count, before].filter((c) => clasps.has(c.at)).length;
+              expect(count.x - before.x).toBeGreaterThan(16 + clasped * 10);
+            });
+          }
         }
-      }
   });
 
   it('is drawn as large as its room allows, never past it, and never smaller than it is', () => {

@@ -1,4 +1,4 @@
-import { FILL_LABELS } from '@joined-hands/core/words';
+import { FILL_LABELS, HAND_LABELS } from '@joined-hands/core/words';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -32,8 +32,8 @@ export interface StripMark {
 }
 
 const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
-  wrong: 'a wrong key',
-  missed: 'a key missing',
+  wrong: $localize`a wrong key`,
+  missed: $localize`a key missing`,
   early: 'early',
   late: 'late',
 };
@@ -130,8 +130,8 @@ export class JoinStrip implements OnDestroy {
   }
 
   protected roomLabel({ counts, chosen }: RoomMark): string {
-    const what = chosen === null ? '' : chosen === 'none' ? ', left empty' : `, ${FILL_LABELS[chosen]}`;
-    return `Room for ${this.words.say().count(counts, 'count')}${what}`;
+    const what = chosen === null ? '' : chosen === 'none' ? $localize`, left empty` : `, ${FILL_LABELS[chosen]}`;
+    return this.words.say().fact({ code: 'screen.room', counts }) + what;
   }
 
   protected marksIn(line: StripLine): readonly { x: number; y: number; verdict: Verdict; text: string }[] {
@@ -141,7 +141,7 @@ export class JoinStrip implements OnDestroy {
         x: line.x(place),
         y: line.rulerY + (hand === 'right' ? -30 : 30),
         verdict,
-        text: `${hand} hand: ${VERDICT_WORDS[verdict]}`,
+        text: `${HAND_LABELS[hand]}: ${VERDICT_WORDS[verdict]}`,
       }));
   }
 
@@ -167,12 +167,12 @@ export class JoinStrip implements OnDestroy {
     const { chord } = stack;
     const say = this.words.say();
     const keys = chord.pitches.map(say.pitch).join(', ');
-    return `${say.chord(chord.symbol)}, ${say.position(chord.position)}, ${keys}${chord.pinned ? ', your choice' : ''}${this.clashes().has(chord.at) ? ', the hands meet' : ''}`;
+    return `${say.chord(chord.symbol)}, ${say.position(chord.position)}, ${keys}${chord.pinned ? $localize`, your choice` : ''}${this.clashes().has(chord.at) ? $localize`, the hands meet` : ''}`;
   }
 
   protected stoneLabel({ note, word, ahead }: Stone): string {
     const finger = note.finger ? `, finger ${note.finger}` : '';
-    return `${this.words.say().pitch(note.pitch)}${word ? `, on ${word}` : ''}${finger}${ahead ? ', ahead of the beat' : ''}`;
+    return `${this.words.say().pitch(note.pitch)}${word ? `, on ${word}` : ''}${finger}${ahead ? $localize`, ahead of the beat` : ''}`;
   }
 
   protected placeNames({ names }: PlaceMark): string {

@@ -160,8 +160,8 @@ const PLACES_Y = 37;
 const MOVE_WORDS: Readonly<Record<Part['places'][number]['move'], string>> = {
   fresh: '',
   stay: '',
-  under: 'thumb under',
-  over: 'over the thumb',
+  under: $localize`thumb under`,
+  over: $localize`over the thumb`,
   shift: 'shift',
 };
 

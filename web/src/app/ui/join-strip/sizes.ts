@@ -42,14 +42,26 @@ export const SIZE = {
   spread: 9,
 } as const;
 
-/** Widths of a letter, in pixels: of a word, of the name of a chord in large and in small, of its position, of fingers. */
-const LETTER = { word: 7.6, name: 10.8, nameBelow: 8.7, position: 7.2, finger: 8.2 } as const;
+/** Widths of a letter, in pixels: of a word, of the position of a chord, of fingers. */
+const LETTER = { word: 7.6, position: 7.2, finger: 8.2 } as const;
+
+/** Type sizes of the name of a chord, in pixels: beside its stack, and below it. */
+const NAME = { beside: 20, below: 16 } as const;
+
+/** Widths of the letters in names of chords that are no usual width, in parts of the type size: as the title's face has them. */
+const WIDE: Readonly<Record<string, number>> = { m: 0.8, D: 0.72, G: 0.7, N: 0.68, B: 0.65, C: 0.64, A: 0.63, a: 0.46, s: 0.4 };
+const NARROW: Readonly<Record<string, number>> = { j: 0.24, i: 0.24, '1': 0.38, '/': 0.33, '(': 0.32, ')': 0.31, '.': 0.2 };
+const USUAL = 0.58;
+
+/** How wide the name of a chord is, in parts of its type size. */
+const nameEms = (symbol: string): number =>
+  Array.from(symbol, (c) => WIDE[c] ?? NARROW[c] ?? USUAL).reduce((sum, ems) => sum + ems, 0);
 
 /** Pixels that a word takes up. */
 export const wordWidth = (word: string): number => word.length * LETTER.word;
 
 /** Pixels that the name of a chord takes up below its stack. */
-export const nameWidth = (symbol: string): number => symbol.length * LETTER.nameBelow;
+export const nameWidth = (symbol: string): number => nameEms(symbol) * NAME.below;
 
 /** Pixels that fingers take up below what they strike, "5-3-1". */
 export const fingersWidth = (fingers: readonly number[]): number => (2 * fingers.length - 1) * LETTER.finger;
@@ -66,7 +78,7 @@ export type NameStand = 'whole' | 'alone' | 'below';
 /** Where the name of a chord fits, with pixels from the chord to the end of its bed. What a texture strikes takes that room. */
 export function nameStand({ symbol, position, spread, pinned, dressed }: PartChord, room: number): NameStand {
   if (dressed) return 'below';
-  const named = 44 + symbol.length * LETTER.name + (pinned ? 12 : 0);
+  const named = 46 + nameEms(symbol) * NAME.beside + (pinned ? 12 : 0);
   const words = [spread === 'together' ? '' : spread, ...positionLines(ENGLISH.position(position))].map(
     (w) => 44 + w.length * LETTER.position,
   );

@@ -18,7 +18,8 @@ const POSITIONS: ConnectedPosition[] = [
       #button
       cdkOverlayOrigin
       #origin="cdkOverlayOrigin"
-      [attr.aria-label]="'What is meant by ' + entry().word"
+      i18n-ariaLabel
+      ariaLabel="What is meant by {{ entry().word }}"
       [attr.aria-expanded]="open()"
       (click)="open.set(!open())"
       (keydown.tab)="open.set(false)"
