@@ -86,6 +86,7 @@ test('anything that can be done, and any song, is found by its name', async ({ p
   await page.keyboard.press('Control+k');
   await expect(page.getByRole('combobox', { name: 'Find an action or a song' })).toHaveValue('');
   await expect(page.getByRole('option')).not.toHaveCount(0);
+  await page.keyboard.press('Escape');
   await find(page, 'nettle');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('song-title')).toHaveText('All Aboard for Nettle Point');

@@ -108,6 +108,17 @@ test('files that cannot be used are refused in a sentence and change nothing', a
   await expect(page.getByTestId('song-card')).toHaveCount(3);
 });
 
+test('a file that is gone by the time it is read is told in a sentence', async ({ page }) => {
+  await page.goto('/intake');
+  await page.getByRole('button', { name: 'Choose a file' }).first().click();
+  await page.evaluate(() => (Blob.prototype.arrayBuffer = () => Promise.reject(new DOMException('', 'NotFoundError'))));
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'fog-bell.abc', mimeType: 'text/plain', buffer: Buffer.from('X:1') });
+  await expect(page.getByTestId('fault')).toContainText('fog-bell.abc cannot be opened any more');
+  await expect(page.getByTestId('keep')).toBeDisabled();
+});
+
 test('a file is dropped anywhere on the page', async ({ page }) => {
   await page.goto('/intake');
   const transfer = await page.evaluateHandle((text) => {

@@ -1,7 +1,7 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { openFile } from '../core/src/formats/index.js';
-import { expect, openSong, putSongs, stacks, test } from './app.js';
+import { choose, expect, openSong, putSongs, stacks, test } from './app.js';
 import { SCREENS } from './screens.js';
 
 /** A song that takes a lot of room: a long title, five flats, six counts a bar. */
@@ -90,6 +90,30 @@ test.describe('on a phone that is held upright', () => {
     await page.getByTestId('play').tap();
     await expect(page.locator('jh-keyboard rect.sounding').first()).toBeVisible();
     await page.getByTestId('play').tap();
+  });
+
+  test('parts are named, merged and cut anew from the menu beside their row, and the one at work is in view', async ({
+    page,
+  }) => {
+    await openSong(page, 'Harbour Glass');
+    const parts = page.getByTestId('part');
+    const menu = 'What to do with the parts';
+    await expect(parts).toHaveCount(8);
+    await page.keyboard.press('ArrowUp');
+    for (let i = 0; i < 7; i++) await page.keyboard.press('ArrowDown');
+    await expect(parts.last()).toBeInViewport({ ratio: 0.9 });
+    await choose(page, menu, 'Merge with part 7');
+    await expect(parts).toHaveCount(7);
+    await choose(page, menu, 'Name this part');
+    const field = page.getByLabel('Name of the part');
+    await expect(field).toBeInViewport({ ratio: 0.9 });
+    await field.fill('Home again');
+    await field.press('Enter');
+    await expect(parts.last()).toContainText('Home again');
+    await choose(page, menu, 'Divide by the phrases again');
+    await expect(parts).toHaveCount(8);
+    await choose(page, menu, 'Divide into larger parts');
+    await expect(parts).toHaveCount(4);
   });
 
   test('the way through a song is a menu, and the plan of the day a drawer', async ({ page }) => {

@@ -197,7 +197,7 @@ test('drills are graded by keys and by names, and come back by how they went', a
   await page.getByRole('button', { name: 'Inversions One chord' }).click();
   await page.getByLabel('Chord').fill('Xyz');
   await page.getByLabel('Chord').press('Enter');
-  await expect(page.getByText('no chord that can be read')).toBeVisible();
+  await expect(page.getByText('is not a chord symbol')).toBeVisible();
   await page.getByLabel('Chord').fill('C');
   await page.getByLabel('Chord').press('Enter');
   await page.getByRole('button', { name: 'Start (space)' }).click();

@@ -63,7 +63,7 @@ test('fingers of a chord are typed, a slip is answered with a way out', async ({
   const field = page.getByLabel('Fingers, lowest first');
   await field.fill('5-5-1');
   await field.press('Enter');
-  await expect(page.getByRole('alert')).toContainText('Write 3 fingers from the lowest key up, such as 5-3-2.');
+  await expect(page.getByRole('alert')).toContainText('Write three fingers from the lowest key up, such as 5-3-2.');
   await expect(page.getByTestId('chord-fingers')).toHaveText('The fingers that chord books give this shape.');
   await field.fill('421');
   await expect(page.getByTestId('chord-fingers')).toHaveText(/^4-2-1 would (stretch the hand|do as well)/);

@@ -52,7 +52,7 @@ test('a sound file that is being made can be let go', async ({ page }) => {
 
 test('the strip of a part is saved as a picture', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
-  const [file] = await Promise.all([page.waitForEvent('download'), choose(page, 'Change part 2', 'Save a picture of it')]);
+  const [file] = await Promise.all([page.waitForEvent('download'), choose(page, 'Change part 2', 'Save as a picture')]);
   expect(file.suggestedFilename()).toBe('harbour-glass-part-2.png');
   const png = await bytesOf(file);
   expect(png.subarray(1, 4).toString()).toBe('PNG');

@@ -15,7 +15,7 @@ const features = fileURLToPath(new URL('../web/src/app/features', import.meta.ur
 /** Every screen of the page, read from the descriptors: one that is added is tested as the others are. */
 export const SCREENS: readonly Screen[] = readdirSync(features).map((folder) => {
   const text = readFileSync(join(features, folder, 'screen.ts'), 'utf8');
-  const field = (name: string): string => new RegExp(`\\b${name}: '([^']+)'`).exec(text)?.[1] ?? '';
+  const field = (name: string): string => new RegExp(`\\b${name}: (?:\\$localize)?['\`]([^'\`]+)['\`]`).exec(text)?.[1] ?? '';
   const screen = { path: field('path'), name: field('name'), of: field('of'), ready: field('ready') };
   if (Object.values(screen).includes('')) throw new Error(`The descriptor of ${folder} cannot be read.`);
   return screen;
