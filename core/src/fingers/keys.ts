@@ -1,4 +1,4 @@
-import { scaleOf, type Key, type Mode } from '../harmony/key.js';
+import { hasMinorThird, plainMode, scaleOf, type Key } from '../harmony/key.js';
 import { isBlackKey, pitchClass } from '../pitch/pitch.js';
 
 /** A key as one hand meets it: its place counted from the thumb's side to the fifth finger's, and its colour. */
@@ -23,7 +23,9 @@ type ThumbsByTonic = Readonly<Partial<Record<number, Thumbs>>>;
  * The two degrees on which the thumb falls in the scales of the manuals, by hand and by the tonic's pitch class; the first row
  * holds for all tonics that are not named. Minor scales with a raised sixth differ where their key lies otherwise.
  */
-const THUMBS: Readonly<Record<Mode, Readonly<Record<'right' | 'left', ThumbsByTonic & { readonly usual: Thumbs }>>>> = {
+const THUMBS: Readonly<
+  Record<'major' | 'minor', Readonly<Record<'right' | 'left', ThumbsByTonic & { readonly usual: Thumbs }>>>
+> = {
   major: {
     right: { usual: [1, 4], 1: [3, 7], 3: [2, 6], 5: [1, 5], 6: [4, 7], 8: [3, 6], 10: [2, 5] },
     left: { usual: [1, 5], 1: [3, 7], 3: [3, 7], 6: [4, 7], 8: [3, 7], 10: [3, 7], 11: [1, 4] },
@@ -42,17 +44,17 @@ const RAISED_LEFT: ThumbsByTonic = { 8: [3, 7] };
 function scaleOfMoment(key: Key, midis: readonly number[]): { steps: readonly number[]; raised: readonly [boolean, boolean] } {
   const tonic = pitchClass(key.tonic);
   const steps = scaleOf(key).map((name) => (pitchClass(name) - tonic + 12) % 12);
-  if (key.mode === 'major') return { steps, raised: [false, false] };
+  if (!hasMinorThird(key)) return { steps, raised: [false, false] };
   const sounds = new Set(midis.map((m) => (m - tonic + 132) % 12));
   const raises = (natural: number) => sounds.has(natural + 1) && !sounds.has(natural);
   const raised = [raises(8), raises(10)] as const;
-  return { steps: [...steps.slice(0, 5), raised[0] ? 9 : 8, raised[1] ? 11 : 10], raised };
+  return { steps: [...steps.slice(0, 5), raised[0] || key.mode === 'dorian' ? 9 : 8, raised[1] ? 11 : 10], raised };
 }
 
 function thumbsOf(key: Key, hand: 'left' | 'right', [sixth, seventh]: readonly [boolean, boolean]): Thumbs {
   const tonic = pitchClass(key.tonic);
   const variant: ThumbsByTonic = hand === 'right' ? (sixth ? MELODIC_RIGHT : {}) : seventh ? RAISED_LEFT : {};
-  const table = THUMBS[key.mode][hand];
+  const table = THUMBS[plainMode(key)][hand];
   return variant[tonic] ?? table[tonic] ?? table.usual;
 }
 

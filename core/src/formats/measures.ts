@@ -1,4 +1,5 @@
-import { findKey, type Key, type Mode, keyFromSignature } from '../harmony/key.js';
+import { findKey } from '../harmony/find-key.js';
+import { type Key, type Mode, keyFromSignature } from '../harmony/key.js';
 import { parseChord } from '../harmony/symbol.js';
 import { HIGHEST_KEY, LOWEST_KEY, midiOf, nameOf, pitchClass, type Pitch } from '../pitch/pitch.js';
 import { MOST } from '../song/limits.js';

@@ -1,5 +1,5 @@
 import { pitchClass, transposeName, type NoteName } from '../pitch/pitch.js';
-import { scaleOf, type Key } from './key.js';
+import { hasMinorThird, scaleOf, type Key } from './key.js';
 import { intervalOf, plainRoot, renamedSymbol, transposeSymbol } from './naming.js';
 import { parseChord, type Chord } from './symbol.js';
 
@@ -122,7 +122,7 @@ export function approachChords(from: Chord, to: Chord, key: Key): ApproachChord[
     add(between, '7', { code: 'approach.chromatic-between', roots: [from.root, between, to.root] });
   }
   const fourth = scaleOf(key)[3];
-  if (from.root === fourth && intervalOf(from, 3) === '3M' && key.mode === 'major') {
+  if (from.root === fourth && intervalOf(from, 3) === '3M' && !hasMinorThird(key)) {
     add(transposeName(fourth, '1A'), 'm7b5', { code: 'approach.raised-fourth', from: from.text });
     add(fourth, 'm6', { code: 'approach.minor-fourth', from: from.text });
   }

@@ -1,5 +1,5 @@
 import { pitchClass, type NoteName } from '../pitch/pitch.js';
-import { signatureOf, type Key } from './key.js';
+import { hasMinorThird, signatureOf, type Key } from './key.js';
 import { parseChord } from './symbol.js';
 import { remembered } from '../lists/remembered.js';
 
@@ -21,7 +21,7 @@ const nameAt = (fifths: number): NoteName => {
 export function spelledIn(key: Key, pc: number): NoteName {
   const signature = signatureOf(key);
   // In minor the raised sixth and seventh are written as they sound upwards.
-  const [from, to] = key.mode === 'minor' ? [signature - 3, signature + 8] : [signature - 4, signature + 7];
+  const [from, to] = hasMinorThird(key) ? [signature - 3, signature + 8] : [signature - 4, signature + 7];
   for (let fifths = from; fifths <= to; fifths++) if (pitchClass(nameAt(fifths)) === pc) return nameAt(fifths);
   return nameAt(from);
 }

@@ -5,7 +5,8 @@ import { describe, expect, it } from 'vitest';
 import { demo, SYMBOLS } from '../../testing/songs.js';
 import { midiOf, nameOf, octaveUp, pitchAt, pitchClass } from '../pitch/pitch.js';
 import { transposeSong } from '../song/edits.js';
-import { findKey, keyFromSignature, keyName, parseKey, signatureOf } from './key.js';
+import { findKey } from './find-key.js';
+import { keyFromSignature, keyName, parseKey, signatureOf } from './key.js';
 import { degreeOf, intervalToKey, inversionOf, nameWithMelody } from './naming.js';
 import { parseChord, type Chord } from './symbol.js';
 

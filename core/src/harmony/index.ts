@@ -1,6 +1,6 @@
 export { approachChords, chordChanges, forLeadingTriad, turnBacks } from './changes.js';
 export { chordsHolding, type HoldingChord } from './holding.js';
-export { type Key, keyName, keysOf, parseKey } from './key.js';
+export { type Key, keyName, keysOf, MODES, type Mode, parseKey } from './key.js';
 export { degreeOf, toneFor } from './naming.js';
 export { otherNames } from './same-notes.js';
 export { suggestChords } from './suggest.js';

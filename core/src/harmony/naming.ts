@@ -1,6 +1,6 @@
 import { intervalBetween, pitchClass, transposeName, type NoteName } from '../pitch/pitch.js';
 import type { Key } from './key.js';
-import { scaleOf } from './key.js';
+import { hasMinorThird, plainMode, scaleOf } from './key.js';
 import { parseChord, type Chord, type ChordTone } from './symbol.js';
 
 /** The chord note that a pitch class is, or null for a note outside the chord. */
@@ -40,18 +40,19 @@ const NUMERALS = ['I', 'II', 'III', 'IV', 'V', 'VI', 'VII'];
 
 /**
  * The degree of a chord in the key as a Roman numeral: small for minor and diminished, "°" diminished,
- * "ø" half-diminished, "+" augmented, "b" or "#" before a root outside the scale. A raised seventh degree
- * of a minor key is "vii°" without a sign.
+ * "ø" half-diminished, "+" augmented, "b" or "#" before a root outside the scale. The old modes are counted by the
+ * major or minor scale on their tonic, as musicians do: "bVII" in Mixolydian, "bII" in Phrygian. A raised seventh degree of
+ * a minor key is "vii°" without a sign.
  */
 export function degreeOf(chord: Chord, key: Key): string {
-  const scale = scaleOf(key);
+  const scale = scaleOf({ tonic: key.tonic, mode: plainMode(key) });
   const letter = scale.findIndex((n) => n[0] === chord.root[0]);
   const from = pitchClass(scale[letter]);
   let off = (pitchClass(chord.root) - from + 18) % 12;
   off -= 6;
   const [third, fifth, seventh] = [3, 5, 7].map((degree) => intervalOf(chord, degree));
   const small = third === '3m';
-  const leading = key.mode === 'minor' && letter === 6 && off === 1 && fifth === '5d';
+  const leading = hasMinorThird(key) && letter === 6 && off === 1 && fifth === '5d';
   const sign = leading ? '' : off < 0 ? 'b'.repeat(-off) : '#'.repeat(off);
   const numeral = small ? NUMERALS[letter].toLowerCase() : NUMERALS[letter];
   const mark = fifth === '5d' && small ? (seventh === '7m' ? 'ø' : '°') : fifth === '5A' ? '+' : '';

@@ -1,10 +1,11 @@
-import { scaleOf, type Key } from '../harmony/key.js';
+import { otherReading, type KeyReadingFact } from '../harmony/find-key.js';
+import { practisedScale, scaleOf, type Key } from '../harmony/key.js';
 import { degreeOf } from '../harmony/naming.js';
 import { parseChord } from '../harmony/symbol.js';
 import { songDifficulty } from '../arrange/song-difficulty.js';
 import type { Arrangement, Part } from '../arrange/arrangement.js';
 import { shapeOf, shapesOf, type Shape } from '../left-hand/shapes.js';
-import { midiOf, nameOf, pitchAt, pitchClass, transposeName, type NoteName, type Pitch } from '../pitch/pitch.js';
+import { midiOf, nameOf, pitchAt, pitchClass, type NoteName, type Pitch } from '../pitch/pitch.js';
 import { fingerLine } from '../fingers/line.js';
 import { startOf, type StartFact } from '../right-hand/positions.js';
 import type { Hardest } from '../difficulty/difficulty.js';
@@ -29,6 +30,8 @@ export interface RhythmFigure {
 /** A page about a song before the work begins. */
 export interface FirstLook {
   readonly key: Key;
+  /** Another key that the tune may be heard in, where it is nearly as likely. */
+  readonly reading: KeyReadingFact | null;
   readonly warmUps: readonly WarmUp[];
   readonly meter: string;
   /** What is sung before the first full bar, in counts, or null. */
@@ -77,6 +80,7 @@ export function firstLook(arrangement: Arrangement, hands: Hands): FirstLook {
   const first = parts.find((p) => p.places.length > 0);
   return {
     key: song.key,
+    reading: readingOf(melody, song.key),
     warmUps: (['right', 'left'] as const).map((hand) => warmUp(song.key, hand, hands)),
     meter: meterName(song.meters[0]),
     pickup:
@@ -110,9 +114,14 @@ export function firstLook(arrangement: Arrangement, hands: Hands): FirstLook {
   };
 }
 
-/** The scale of the key over an octave; a minor one with its raised seventh, as it is practised. */
+function readingOf(melody: readonly { readonly pitch: Pitch; readonly length: Ticks }[], key: Key): KeyReadingFact | null {
+  const heard = melody.map((n) => ({ pitchClass: pitchClass(nameOf(n.pitch)), weight: n.length }));
+  return otherReading(heard, heard.at(-1)?.pitchClass ?? null, key);
+}
+
+/** The scale of the key over an octave as it is practised. */
 export function warmUp(key: Key, hand: 'left' | 'right', hands: Hands): WarmUp {
-  const names = scaleOf(key).map((n, i) => (key.mode === 'minor' && i === 6 ? transposeName(n, '1A') : n));
+  const names = practisedScale(key);
   const low = hand === 'right' ? 60 : 48;
   let last = low - 1;
   const pitches = [...names, names[0]].map((name) => {

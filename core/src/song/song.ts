@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import '../zod.js';
-import type { Key } from '../harmony/key.js';
+import { MODES, type Key } from '../harmony/key.js';
 import { HIGHEST_KEY, LOWEST_KEY, isPitch, midiOf } from '../pitch/pitch.js';
 import { countBars, layBars, placeOf, type Bar, type Place } from '../time/bars.js';
 import { MOST } from './limits.js';
@@ -107,7 +107,7 @@ function faultOf(song: z.infer<typeof SongShape>): SongFault | null {
 const SongShape = z.object({
   title: line(200).overwrite((title) => title || 'Untitled'),
   composer: lineOrNone(200),
-  key: z.object({ tonic: noteName, mode: z.enum(['major', 'minor']) }),
+  key: z.object({ tonic: noteName, mode: z.enum(MODES) }),
   /** Quarter notes a minute. */
   tempo: z.number().min(20).max(400),
   pickup: ticks,

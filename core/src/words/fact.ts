@@ -12,6 +12,7 @@ import type { ArchiveFault } from '../formats/project/archive.js';
 import type { Notice, QuestionEntry, RefusalCause } from '../formats/result.js';
 import type { ApproachFact } from '../harmony/changes.js';
 import type { ChordFact } from '../harmony/choices.js';
+import type { KeyReadingFact } from '../harmony/find-key.js';
 import type { VoicingFact } from '../left-hand/reasons.js';
 import type { DrillFact, TaskFact } from '../catalogue/drills/drill.js';
 import type { LogFault } from '../practice/log.js';
@@ -36,6 +37,7 @@ export type Fact =
   | FingerFact
   | FindingFact
   | FixFact
+  | KeyReadingFact
   | LogFault
   | MoveFact
   | Notice

@@ -2,6 +2,7 @@ import { symbolIn } from '../harmony/german-roots.js';
 import { parseChord } from '../harmony/symbol.js';
 import { midiOf, nameOf, pitchAt, pitchClass, type Pitch } from '../pitch/pitch.js';
 import { EN } from './en/index.js';
+import { MODES } from './en/labels.js';
 import { INTERVALS, INVERSIONS, NUMBERS, degree, pianoKey, quality } from './en/music.js';
 import type { Fact } from './fact.js';
 import { KEY_NAMES, noteIn, type NoteNames } from '../pitch/note-names.js';
@@ -39,7 +40,7 @@ export function wordsWith(names: NoteNames, exact = false): Speech {
       if (chord.kind !== 'chord') return text;
       return `${note(chord.root)} ${quality(chord.quality)}${chord.bass ? ` over ${note(chord.bass)}` : ''}`;
     },
-    key: ({ tonic, mode }) => `${note(tonic)} ${mode}`,
+    key: ({ tonic, mode }) => `${note(tonic)} ${MODES[mode]}`,
     position: (position) =>
       position.kind === 'inversion'
         ? INVERSIONS[position.inversion]

@@ -1,5 +1,5 @@
 import { arrange } from '../../arrange/arrange.js';
-import { keysOf, scaleOf, type Key } from '../../harmony/key.js';
+import { hasMinorThird, keysOf, scaleOf, type Key } from '../../harmony/key.js';
 import { newDocument, type Hands } from '../../song/decisions.js';
 import { emptySong } from '../../song/song.js';
 import { TICKS_PER_QUARTER } from '../../time/ticks.js';
@@ -44,7 +44,7 @@ function nearest(symbols: readonly string[], key: Key, hands: Hands): DrillGrip[
 /** The symbols of a cadence in a key: "Dm7 G7 Cmaj7". */
 function cadenceSymbols(cadence: Cadence, key: Key): string[] {
   const scale = scaleOf(key);
-  return CADENCE_CHORDS[cadence].map(([degree, major, minor]) => scale[degree - 1] + (key.mode === 'major' ? major : minor));
+  return CADENCE_CHORDS[cadence].map(([degree, major, minor]) => scale[degree - 1] + (hasMinorThird(key) ? minor : major));
 }
 
 /** A cadence with the nearest voicings, in the left hand, in each of some keys. */

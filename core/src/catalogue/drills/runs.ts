@@ -1,5 +1,5 @@
-import { keyName, scaleOf, type Key } from '../../harmony/key.js';
-import { pitchAt, pitchClass, transposeName } from '../../pitch/pitch.js';
+import { keyName, practisedScale, type Key } from '../../harmony/key.js';
+import { pitchAt, pitchClass } from '../../pitch/pitch.js';
 import { fingerLine } from '../../fingers/line.js';
 import { KEYBOARDS, type Hand, type Hands } from '../../song/decisions.js';
 import { TICKS_PER_QUARTER } from '../../time/ticks.js';
@@ -7,7 +7,7 @@ import { drillKind, nextUp, type Drill, type DrillGrip, type DrillTask, type Tas
 
 /** A scale or an arpeggio over two octaves, up and down, with the usual fingers; lower where the keyboard ends. */
 export function runDrill(kind: 'scale' | 'arpeggio', key: Key, hand: Hand, hands: Hands): Drill {
-  const scale = scaleOf(key).map((n, i) => (key.mode === 'minor' && i === 6 ? transposeName(n, '1A') : n));
+  const scale = practisedScale(key);
   const names = kind === 'scale' ? scale : [scale[0], scale[2], scale[4]];
   const usual = (hand === 'right' ? 60 : 36) + pitchClass(key.tonic);
   const start = usual + 24 > KEYBOARDS[hands.keys].high ? usual - 12 : usual;

@@ -1,4 +1,4 @@
-import { keyName, scaleOf, type Key } from '../../harmony/key.js';
+import { hasMinorThird, keyName, scaleOf, type Key } from '../../harmony/key.js';
 import { parseChord } from '../../harmony/symbol.js';
 import type { Hand, Hands } from '../../song/decisions.js';
 import { drillKind, inversionsOf, type Drill, type DrillTask } from './drill.js';
@@ -6,8 +6,9 @@ import { drillKind, inversionsOf, type Drill, type DrillTask } from './drill.js'
 /** The seventh chords on each degree of a major key, or of a minor one with its raised dominant. */
 export function diatonicDrill(key: Key, hand: Hand, hands: Hands): Drill {
   const scale = scaleOf(key);
-  const kinds =
-    key.mode === 'major' ? ['maj7', 'm7', 'm7', 'maj7', '7', 'm7', 'm7b5'] : ['m7', 'm7b5', 'maj7', 'm7', '7', 'maj7', '7'];
+  const kinds = hasMinorThird(key)
+    ? ['m7', 'm7b5', 'maj7', 'm7', '7', 'maj7', '7']
+    : ['maj7', 'm7', 'm7', 'maj7', '7', 'm7', 'm7b5'];
   const tasks = scale.flatMap((root, i): DrillTask[] => {
     const chord = parseChord(root + kinds[i]);
     if (chord.kind !== 'chord') return [];

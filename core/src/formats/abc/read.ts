@@ -278,9 +278,8 @@ class AbcTuneReader {
     if (this.fifths !== null) return;
     const accidentals = e.accidentals ?? [];
     this.fifths = accidentals.reduce((n, a) => n + Math.sign(ACCIDENTALS[a.acc] ?? 0), 0);
-    const key = parseKey(`${e.root ?? ''}${e.acc ?? ''}${e.mode === 'm' ? ' minor' : ''}`);
-    // Dorian and its sisters keep their signature; their mode is found from the notes.
-    if (key && (e.mode === '' || e.mode === 'm') && signatureOf(key) === this.fifths) this.mode = key.mode;
+    const key = parseKey(`${e.root ?? ''}${e.acc ?? ''} ${e.mode ?? ''}`);
+    if (key && signatureOf(key) === this.fifths) this.mode = key.mode;
   }
 
   private setMeter(e: AbcElement): void {

@@ -1,4 +1,4 @@
-import { signatureOf, type Key } from '../../harmony/key.js';
+import { signatureOf, type Key, type Mode } from '../../harmony/key.js';
 import { pitchParts, type Pitch } from '../../pitch/pitch.js';
 import type { Song } from '../../song/song.js';
 import { layBars } from '../../time/bars.js';
@@ -10,6 +10,15 @@ import { barEvents, fermatasOf, slursOf, splitForTuplets, type Piece } from '../
 const SHARPS = 'FCGDAEB';
 const UNIT = TICKS_PER_QUARTER / 2;
 
+const MODES: Readonly<Record<Mode, string>> = {
+  major: '',
+  minor: 'm',
+  dorian: 'Dor',
+  mixolydian: 'Mix',
+  phrygian: 'Phr',
+  lydian: 'Lyd',
+};
+
 /** Writes the tune with its chords and words as ABC, four bars a line. */
 export function writeAbc(song: Song): string {
   const { beats, unit } = song.meters[0];
@@ -20,7 +29,7 @@ export function writeAbc(song: Song): string {
     `M:${beats}/${unit}`,
     'L:1/8',
     `Q:1/4=${song.tempo}`,
-    `K:${song.key.tonic}${song.key.mode === 'minor' ? 'm' : ''}`,
+    `K:${song.key.tonic}${MODES[song.key.mode]}`,
   ];
   const signs = { ...slursOf(song), ornaments: ornamentsOf(song), fermatas: fermatasOf(song) };
   const bars = layBars(song);

@@ -1,4 +1,5 @@
 import { symbolIn } from '../../harmony/german-roots.js';
+import { modeName } from '../../harmony/key.js';
 import { noteIn, type NoteNames } from '../../pitch/note-names.js';
 import { pitchParts, noteName, type Pitch } from '../../pitch/pitch.js';
 import type { Song } from '../../song/song.js';
@@ -18,7 +19,7 @@ export function writeLetters(song: Song, names: NoteNames = 'letters'): string {
     `title: ${escapeHeader(song.title)}`,
     ...(song.composer ? [`by: ${escapeHeader(song.composer)}`] : []),
     ...(names === 'letters' ? [] : [`names: ${names}`]),
-    `key: ${noteIn(names, song.key.tonic)} ${song.key.mode}`,
+    `key: ${noteIn(names, song.key.tonic)} ${modeName(song.key.mode)}`,
     `time: ${meterName(first)}`,
     `tempo: ${song.tempo}`,
     ...(song.pickup > 0 ? [`pickup: ${song.pickup / countTicks(first)}`] : []),

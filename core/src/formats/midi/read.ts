@@ -1,6 +1,7 @@
 import * as midiPackage from '@tonejs/midi';
 import { chordFromNotes, spelledIn } from '../../harmony/from-notes.js';
-import { findKey, keyFromSignature, type Key } from '../../harmony/key.js';
+import { findKey } from '../../harmony/find-key.js';
+import { keyFromSignature, type Key } from '../../harmony/key.js';
 import { pitchAt, type Pitch } from '../../pitch/pitch.js';
 import { MOST } from '../../song/limits.js';
 import type { ChordEvent, Lyric } from '../../song/song.js';

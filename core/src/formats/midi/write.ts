@@ -1,5 +1,5 @@
 import * as midiPackage from '@tonejs/midi';
-import { signatureOf } from '../../harmony/key.js';
+import { plainMode, signatureOf } from '../../harmony/key.js';
 import { midiOf, type Pitch } from '../../pitch/pitch.js';
 import type { Song } from '../../song/song.js';
 import { countTicks } from '../../time/meter.js';
@@ -48,7 +48,7 @@ export function writeMidi(
     ),
     tempos: tempo.map(({ at, percent }) => ({ ticks: ticks(at), bpm: (song.tempo * percent) / 100 })),
     timeSignatures: metersOf(song).map((m) => ({ ticks: ticks(m.at), timeSignature: [m.beats, m.unit] })),
-    keySignatures: [{ ticks: 0, key: 'C', scale: song.key.mode }],
+    keySignatures: [{ ticks: 0, key: 'C', scale: plainMode(song.key) }],
   });
   for (const hand of ['right', 'left'] as const) {
     const track = midi.addTrack();

@@ -1,4 +1,4 @@
-import type { Mode } from '../../harmony/key.js';
+import { parseMode, type Mode } from '../../harmony/key.js';
 import { noteName } from '../../pitch/pitch.js';
 import type { ChordEvent, Lyric, Mark } from '../../song/song.js';
 import { MOST } from '../../song/limits.js';
@@ -175,7 +175,7 @@ export class PartReader {
       if (this.fifths === null) {
         this.fifths = fifths;
         const mode = text(key, 'mode');
-        if (mode === 'major' || mode === 'minor') this.mode = mode;
+        if (mode) this.mode = parseMode(mode);
       } else if (this.fifths !== fifths) this.notices.push({ code: 'notice.key-changes', measure });
     }
     const transpose = child(node, 'transpose');

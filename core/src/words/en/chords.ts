@@ -37,6 +37,15 @@ const FUNCTIONS: Readonly<Record<ChordFunction, string>> = {
   'dominant-of-relative-major': 'the dominant of the relative major',
   'dominant-of-sixth': 'the dominant of the VI chord',
   'leading-diminished': 'the diminished seventh on the leading note',
+  'dominant-minor': 'the minor v chord',
+  'dominant-minor-seventh': 'the minor v chord with its seventh',
+  'fourth-major': 'the major IV chord',
+  'fourth-dominant-seventh': 'the IV chord with its seventh',
+  'subtonic-major-seventh': 'the ♭VII chord with a major seventh',
+  'subtonic-minor': 'the minor chord a whole step below home',
+  'second-flat': 'the ♭II chord',
+  'second-major': 'the major II chord',
+  'leading-minor': 'the minor chord a half step below home',
   outside: 'a chord from outside the key',
 };
 
@@ -70,6 +79,21 @@ export const chords: Sayings<CodesOf<'chord'>, Speech> = {
   },
   'chord.unread': ({ text }) => `“${text}” is not a chord symbol.`,
   'chord.altered': ({ note, semitones }) => `the ${note} of a chord is raised or lowered by ${semitones} half steps.`,
+};
+
+/** What keys a tune may be heard in. */
+export const keys: Sayings<CodesOf<'key'>, Speech> = {
+  'key.reading': ({ key, better, why }, say) => {
+    const signs = why.map((w) =>
+      w.sign === 'ends'
+        ? `it ends on ${say.note(w.on)}`
+        : w.sign === 'has'
+          ? `it has ${say.list(w.notes.map(say.note))}`
+          : `it keeps coming back to ${say.note(w.on)}`,
+    );
+    const name = say.key(key);
+    return `${better ? `The melody sounds more like ${name}` : `The melody could also be heard in ${name}`}: ${say.list(signs)}.`;
+  },
 };
 
 /** How a chord that is put in between leads to the next one. */

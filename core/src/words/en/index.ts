@@ -1,6 +1,6 @@
 import type { Code, Sayings } from '../fact.js';
 import type { Speech } from '../speech.js';
-import { approaches, chords } from './chords.js';
+import { approaches, chords, keys } from './chords.js';
 import { edits } from './edits.js';
 import { faults, notices, refusals } from './files.js';
 import { endings, findings, fixes } from './findings.js';
@@ -14,6 +14,7 @@ import { voicing } from './voicing.js';
 export const EN: Sayings<Code, Speech> = {
   ...voicing,
   ...chords,
+  ...keys,
   ...approaches,
   ...parts,
   ...playing,

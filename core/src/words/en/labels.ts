@@ -3,6 +3,7 @@ import type { ChordChangeKind } from '../../harmony/changes.js';
 import type { Aspect } from '../../arrange/compare.js';
 import type { StepKind } from '../../practice/step.js';
 import type { HandPlace } from '../../right-hand/positions.js';
+import type { Mode } from '../../harmony/key.js';
 import type { HarmonicRhythm, Vocabulary } from '../../harmony/vocabulary.js';
 import type {
   BassWish,
@@ -35,6 +36,16 @@ export const SCHOOLS: Readonly<Record<School, { readonly name: string; readonly 
   octave: { name: 'root octaves', about: 'The root in octaves: strong and hollow.' },
   'single-bass': { name: 'one bass note', about: 'The bass note alone: the lightest hand.' },
   'under-melody': { name: 'chord under the melody', about: 'The right hand plays the chord, the left the bass.' },
+};
+
+/** The modes of a key, as a choice is labelled. */
+export const MODES: Readonly<Record<Mode, string>> = {
+  major: 'major',
+  minor: 'minor',
+  dorian: 'Dorian',
+  mixolydian: 'Mixolydian',
+  phrygian: 'Phrygian',
+  lydian: 'Lydian',
 };
 
 export const HANDS: Readonly<Record<Hand, string>> = { left: 'left hand', right: 'right hand' };

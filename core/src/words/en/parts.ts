@@ -17,6 +17,8 @@ const SIGNS: Readonly<Record<BoundaryTerm['term'], string>> = {
   breath: 'a breath is marked',
   slurEnd: 'a slur ends',
   returns: 'an earlier phrase returns',
+  alike: 'the rhythm of the opening returns',
+  longest: 'no note near it is as long',
   leap: 'the melody leaps',
   everyFourBars: 'four bars are complete',
   everyTwoBars: 'two bars are complete',
