@@ -1,10 +1,17 @@
 // Measures what the application does and prints one table: "--page" keeps it as docs/bench.md, "--long" adds five minutes of clicks.
 import { fileURLToPath } from 'node:url';
-import { arranging, searches, stages } from './arranging.js';
+import { arranging, searches, stages, understood } from './arranging.js';
 import { onScreen } from './screen.js';
 import { show } from './table.js';
 import { voicings } from './voicings.js';
 
 const asked = (flag: string) => process.argv.includes(flag);
-const rows = [...arranging(), ...(await stages()), ...voicings(), ...searches(), ...(await onScreen(asked('--long')))];
+const rows = [
+  ...arranging(),
+  ...(await stages()),
+  ...voicings(),
+  ...searches(),
+  ...understood(),
+  ...(await onScreen(asked('--long'))),
+];
 show(rows, asked('--page') ? fileURLToPath(new URL('../docs/bench.md', import.meta.url)) : null);

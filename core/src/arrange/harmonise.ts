@@ -24,7 +24,7 @@ export function harmonise(
   bars: readonly Bar[],
   ends: readonly Ticks[],
 ): HarmonisedChord[] {
-  const task = { tune, bars, key: song.key, ends };
+  const task = { tune, bars, key: song.key, tempo: song.tempo, ends };
   const { chords: chosen, suggest: whole } = settings;
   const wholly = whole && tune.length > 0 ? suggestChords({ ...task, ...whole, from: 0, to: song.length, fixed: chosen }) : null;
   let row: readonly ChordEvent[] = wholly ?? withWritten(song.chords, chosen);

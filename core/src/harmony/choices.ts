@@ -1,10 +1,11 @@
 import { KEY_NAMES } from '../pitch/note-names.js';
-import { pitchClass, type NoteName } from '../pitch/pitch.js';
+import { midiOf, pitchClass, type NoteName } from '../pitch/pitch.js';
 import type { Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import { misfitOf, weigh, weighSlots, type Slot, type TuneNote } from './fit.js';
 import type { Key } from './key.js';
 import { asKeyChord, endingCost, progressionCost } from './progression.js';
+import { parseChord } from './symbol.js';
 import { keyChords, type ChordFunction, type KeyChord } from './vocabulary.js';
 
 /** What a chord does in its place: for the tune above it, in its key, and on its way to the next. */
@@ -60,30 +61,46 @@ export function weighChords(
   const closing = closingChords(tune, chords, ends);
   const known = chords.map((c) => asKeyChord(c.symbol, c.key));
   return chords.map((standing, i): WeighedChord => {
-    const here = { slot: slots[i], before: known[i - 1] ?? null, next: known[i + 1] ?? null, ends: closing.has(i) };
+    const { key } = standing;
+    const here = { slot: slots[i], key, before: known[i - 1] ?? null, next: known[i + 1] ?? null, ends: closing.get(i) ?? null };
     const now = known[i];
     const base = now === null ? 0 : standingCost(now, here);
-    const others = keyChords(standing.key, 'rich')
-      .filter((c) => c.symbol !== standing.symbol)
-      .map((c) => ({ c, cost: standingCost(c, here) - base }))
-      .sort((a, b) => a.cost - b.cost);
+    const others = rivalsOf(standing, here);
     return {
       ...standing,
       why: now === null ? [{ code: 'chord.none' }] : chordReason(now, here),
       others: others.slice(0, CHOICES).map(({ c, cost }) => ({
         symbol: c.symbol,
-        cost: Math.round(cost * 100) / 100,
+        cost: Math.round((cost - base) * 100) / 100,
         why: chordReason(c, here),
       })),
     };
   });
 }
 
+/**
+ * What else could stand in a place, the cheapest first: one chord on each root but the root that stands there, since another kind of the
+ * same chord is no other chord.
+ */
+function rivalsOf({ symbol, key }: StandingChord, here: Surroundings): { readonly c: KeyChord; readonly cost: number }[] {
+  const standing = parseChord(symbol);
+  const roots = new Set(standing.kind === 'chord' ? [pitchClass(standing.root)] : []);
+  return keyChords(key, 'rich')
+    .map((c) => ({ c, cost: standingCost(c, here) }))
+    .sort((a, b) => a.cost - b.cost)
+    .filter(({ c }) => {
+      const root = pitchClass(c.chord.root);
+      return !roots.has(root) && roots.add(root);
+    });
+}
+
 interface Surroundings {
   readonly slot: Slot;
+  readonly key: Key;
   readonly before: KeyChord | null;
   readonly next: KeyChord | null;
-  readonly ends: boolean;
+  /** The pitch class of the tune's note where a part ends here; null elsewhere. */
+  readonly ends: number | null;
 }
 
 /** What a chord is charged for in its place: melody notes outside it, its colour, the way to it and from it, how it ends a part. */
@@ -93,13 +110,13 @@ export interface ChordTerm {
   readonly cost: number;
 }
 
-function standingTerms(chord: KeyChord, { slot, before, next, ends }: Surroundings): ChordTerm[] {
+function standingTerms(chord: KeyChord, { slot, key, before, next, ends }: Surroundings): ChordTerm[] {
   return [
     { term: 'misfit', cost: weigh(slot.weights, misfitOf(chord.chord)) },
     { term: 'price', cost: chord.price },
     ...(before ? [{ term: 'from' as const, cost: progressionCost(before, chord) }] : []),
     ...(next ? [{ term: 'to' as const, cost: progressionCost(chord, next) }] : []),
-    ...(ends ? [{ term: 'ending' as const, cost: endingCost(chord) }] : []),
+    ...(ends !== null ? [{ term: 'ending' as const, cost: endingCost(chord, ends, key) }] : []),
   ];
 }
 
@@ -128,11 +145,10 @@ export function explainChord(
   if (!now || !standing) return null;
   const [slot] = weighSlots(tune, bars, [{ from: standing.at, to: standing.at + standing.length }]);
   const closing = closingChords(tune, chords, ends);
-  const here = { slot, before: known(index - 1), next: known(index + 1), ends: closing.has(index) };
-  const others = against
+  const here = { slot, key: standing.key, before: known(index - 1), next: known(index + 1), ends: closing.get(index) ?? null };
+  const [rival] = against
     ? [asKeyChord(against, standing.key)].filter((c) => c !== null)
-    : keyChords(standing.key, 'rich').filter((c) => c.symbol !== standing.symbol);
-  const [rival] = others.toSorted((a, b) => standingCost(a, here) - standingCost(b, here));
+    : rivalsOf(standing, here).map(({ c }) => c);
   return {
     symbol: now.symbol,
     terms: standingTerms(now, here),
@@ -140,16 +156,16 @@ export function explainChord(
   };
 }
 
-/** Indices of the chords under the last note of a part. */
-function closingChords(tune: readonly TuneNote[], chords: readonly StandingChord[], ends: readonly Ticks[]): Set<number> {
-  const closing = new Set<number>();
+/** Indices of the chords under the last note of a part, with the pitch class of the note. */
+function closingChords(tune: readonly TuneNote[], chords: readonly StandingChord[], ends: readonly Ticks[]): Map<number, number> {
+  const closing = new Map<number, number>();
   let n = 0;
   let c = 0;
   for (const end of ends) {
     while (n < tune.length && tune[n].at < end) n++;
     if (n === 0) continue;
     while (c + 1 < chords.length && chords[c + 1].at <= tune[n - 1].at) c++;
-    closing.add(c);
+    closing.set(c, midiOf(tune[n - 1].pitch) % 12);
   }
   return closing;
 }
@@ -175,7 +191,7 @@ function chordReason(chord: KeyChord, { slot, before, next, ends }: Surroundings
   else if (next && (root - pitchClass(chord.chord.root) + 12) % 12 === 5)
     facts.push({ code: 'chord.falls-a-fifth', to: next.symbol });
   else if (before?.leadsTo?.includes(pitchClass(chord.chord.root))) facts.push({ code: 'chord.follows', from: before.symbol });
-  if (ends)
+  if (ends !== null)
     facts.push({ code: 'chord.ends', on: chord.degree === 1 ? 'home' : chord.role === 'dominant' ? 'dominant' : 'elsewhere' });
   return facts;
 }

@@ -16,11 +16,15 @@ export interface TuneNote {
 /** How much each note of the tune asks to be in the chord: by its beats, where it falls, and whether it only passes. */
 const FIT = {
   /** Added to each beat for each grade of metric strength (0–4) of the note's onset. */
-  strength: 0.25,
+  strength: 0.75,
   /** A note that sounds on from before weighs this much. */
-  heldOver: 0.7,
+  heldOver: 0.8,
   /** A short note that comes or goes by step between the strong places. */
   passing: 0.3,
+  /** A note of a beat or less between two steps the same way, off the first count: it passes too, if more slowly. */
+  between: 0.6,
+  /** A note of a strong place that is struck again there and then falls by step. */
+  suspended: 0.7,
   /** For each weighted beat outside the chord; a half step above one of its notes it grates. */
   outside: 1,
   grating: 1.6,
@@ -53,8 +57,20 @@ function noteWeights(tune: readonly TuneNote[], bars: readonly Bar[]): Float64Ar
   return Float64Array.from(tune, (note, i) => {
     const bar = barAt(bars, note.at);
     const strength = metricStrength(offsetInBar(bar, note.at), bar.meter);
-    return (1 + FIT.strength * strength) * (isPassing(tune, i, bars) ? FIT.passing : 1);
+    const figure = isPassing(tune, i, bars) ? FIT.passing : figured(tune, i, strength, beatTicks(bar.meter));
+    return (1 + FIT.strength * strength) * figure;
   });
+}
+
+/** What is left of the weight of a note that figures in its line without belonging to the chord for sure; 1 for all others. */
+function figured(tune: readonly TuneNote[], i: number, strength: number, beat: Ticks): number {
+  const [before, note, after] = [tune[i - 1], tune[i], tune[i + 1]];
+  if (!before || !after || note.length > beat || after.at > note.at + note.length) return 1;
+  const from = midiOf(note.pitch) - midiOf(before.pitch);
+  const to = midiOf(after.pitch) - midiOf(note.pitch);
+  const steps = (by: number) => by !== 0 && Math.abs(by) <= STEP;
+  if (strength < 4 && steps(from) && steps(to) && from > 0 === to > 0) return FIT.between;
+  return strength >= 3 && from === 0 && to < 0 && steps(to) && after.length >= note.length ? FIT.suspended : 1;
 }
 
 /** Weighs the tune in stretches that are in order and do not overlap. */

@@ -9,42 +9,45 @@ import { keyChords, type KeyChord } from './vocabulary.js';
  * points after the usual rules of harmony: roots that fall by fifths, dominants that resolve, endings at home.
  */
 export const PROGRESSION_COSTS = {
-  /** A change of chord on the bar line, in the middle of the bar, on another beat. */
-  changeBar: 0.35,
-  changeHalf: 1.6,
-  changeBeat: 2.4,
-  /** The same where the pianist asked for changes that often. */
-  changeAsked: 0.5,
   /** By the semitones that the root moves up; a fifth down is the strongest. */
   rootMotion: [0, 0.4, 0.1, 0.2, 0.2, -0.4, 0.7, 0, -0.1, -0.2, 0.2, 0.3],
   /** A dominant that goes home, that goes elsewhere, that falls back. */
-  resolves: -0.4,
-  backwards: 0.9,
+  resolves: -0.5,
+  backwards: 0.5,
   /** A chord that wants to lead on, and does or does not. */
   ledOn: -0.8,
   leftHanging: 2.5,
   /** A part that ends at home, on the dominant, or elsewhere. */
-  endsHome: -0.9,
-  endsDominant: -0.3,
-  endsElsewhere: 0.7,
+  endsHome: -1,
+  endsDominant: -0.4,
+  endsElsewhere: 0.4,
+  /** The same where the tune itself stays open, on a note that is neither the tonic nor its third. */
+  openHome: -0.65,
+  openDominant: -0.8,
+  /** A chord that is not the one that the same tune had before. */
+  unlikeBefore: 1.5,
   /** The end and the start of the song away from home. */
   lastElsewhere: 6,
   firstElsewhere: 3,
   /** A dominant that goes home where a part closes. */
-  cadence: -0.8,
+  cadence: -1,
   /** Leaving the key for a near one, coming back, and each bar spent away. */
-  leavesKey: 3.4,
+  leavesKey: 4.2,
   comesBack: 1,
-  barAway: 0.5,
+  barAway: 0.8,
 } as const;
 
 /** True for the home chord of its key. */
 export const isHome = ({ role, degree }: KeyChord): boolean => role === 'tonic' && degree === 1;
 
-/** What it costs a part to end on a chord. */
-export function endingCost(chord: KeyChord): number {
+/** What it costs a part to end on a chord, under the pitch class of its last note. */
+export function endingCost(chord: KeyChord, last: number, key: Key): number {
   const C = PROGRESSION_COSTS;
-  return isHome(chord) ? C.endsHome : chord.role === 'dominant' ? C.endsDominant : C.endsElsewhere;
+  const [tonic, , third] = scaleOf(key).map(pitchClass);
+  const open = last !== tonic && last !== third;
+  if (isHome(chord)) return open ? C.openHome : C.endsHome;
+  if (chord.role === 'dominant') return open ? C.openDominant : C.endsDominant;
+  return C.endsElsewhere;
 }
 
 /** What one chord after another costs within a key, without the charge for changing at all. */

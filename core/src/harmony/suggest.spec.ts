@@ -21,6 +21,7 @@ const taskOf = (song: Song, more: Partial<SuggestionTask> = {}): SuggestionTask 
   tune: song.melody,
   bars: layBars(song),
   key: song.key,
+  tempo: song.tempo,
   vocabulary: 'triads',
   rhythm: 'proposed',
   from: 0,
@@ -42,6 +43,25 @@ const plain = tune(
   ['C5', 4],
 );
 
+/** The least that any row of states over three places costs, and what the row that the search found costs. */
+function tried(task: SuggestionTask): { least: number; found: number; row: string } {
+  const { places, states, own, step } = poseSuggestion(task);
+  const chosen = suggestChords(task);
+  const row = places.map(({ from }) => chosen.findLast((c) => c.at <= from)?.symbol ?? '');
+  let [least, found] = [Infinity, Infinity];
+  for (const a of states[0])
+    for (const b of states[1]) {
+      const before = own(0, a) + own(1, b) + step(1, a, b);
+      for (const c of states[2]) {
+        const cost = before + own(2, c) + step(2, b, c);
+        least = Math.min(least, cost);
+        // Rows of equal cost may differ in their chords: what the search found must cost no more than the least.
+        if (a.symbol === row[0] && b.symbol === row[1] && c.symbol === row[2]) found = Math.min(found, cost);
+      }
+    }
+  return { least, found, row: row.join(' ') };
+}
+
 describe('suggested chords', () => {
   it('are what a plain tune asks for', () => {
     expect(symbols(plain, { vocabulary: 'three', ends: [16 * Q, 32 * Q] })).toEqual(['C', 'F', 'C', 'G', 'C', 'F', 'G', 'C']);
@@ -55,30 +75,26 @@ describe('suggested chords', () => {
         const song = tune(...notes.map((p): [string, number] => [p, 4]));
         const fixed = new Map(pinned ? [[4 * Q, 'Ebmaj7']] : []);
         const task = taskOf(song, { vocabulary: 'three', rhythm: 'bar', ends: ends ? [8 * Q, 12 * Q] : [], fixed });
-        const { states, own, step } = poseSuggestion(task);
-        const costOf = (row: readonly (typeof states)[number][number][]) =>
-          row.reduce((sum, s, i) => sum + own(i, s) + (i > 0 ? step(i, row[i - 1], s) : 0), 0);
-        let best = Infinity;
-        let least = '';
-        for (const a of states[0])
-          for (const b of states[1])
-            for (const c of states[2]) {
-              const cost = costOf([a, b, c]);
-              if (cost < best - 1e-9) [best, least] = [cost, [a, b, c].map((s) => s.symbol).join(' ')];
-            }
-        const found = suggestChords(task);
-        const row = [0, 4, 8].map((at) => found.findLast((c) => c.at <= at * Q)?.symbol ?? '');
-        // Rows of equal cost may differ in their chords: what the search found must cost no more than the least.
-        const same = Math.min(
-          ...states[0].flatMap((a) =>
-            states[1].flatMap((b) =>
-              states[2].map((c) => ([a, b, c].every((s, i) => s.symbol === row[i]) ? costOf([a, b, c]) : Infinity)),
-            ),
-          ),
-        );
-        expect(same, `${row.join(' ')} against ${least}`).toBeCloseTo(best, 6);
+        const { least, found, row } = tried(task);
+        expect(found, row).toBeCloseTo(least, 6);
       }),
       { numRuns: 25 },
+    );
+  });
+
+  it('cost the least at any pace: exhaustive search agrees, over bars of one count and parts that may turn', () => {
+    const pitches = fc.array(fc.constantFrom('C5', 'D5', 'E5', 'F5', 'G5', 'A5', 'B4'), { minLength: 3, maxLength: 3 });
+    fc.assert(
+      fc.property(pitches, fc.constantFrom(40, 90, 200), fc.boolean(), (notes, tempo, parts) => {
+        const song = songOf(
+          notes.map((p): [string, number] => [p, 1]),
+          [],
+          { tempo, meters: [{ at: 0, beats: 1, unit: 4 }] },
+        );
+        const { least, found, row } = tried(taskOf(song, { vocabulary: 'three', ends: parts ? [Q, 3 * Q] : [3 * Q] }));
+        expect(found, row).toBeCloseTo(least, 6);
+      }),
+      { numRuns: 6 },
     );
   });
 
