@@ -19,16 +19,18 @@ export const BOUNDARY_TERMS = {
   comma: 0.6,
   breath: 1,
   slurEnd: 0.7,
-  returns: 0.9,
+  returns: 1,
+  alike: 0.8,
+  longest: 1,
   leap: 0.3,
-  everyFourBars: 1,
-  everyTwoBars: 0.35,
+  everyFourBars: 0.15,
+  everyTwoBars: 0.2,
   barLine: 0.4,
   usualPickup: 0.5,
   /** A cut inside a word or off the beat is hard to hold in mind. */
   insideWord: -3,
   offBeat: -1.5,
-  midBar: -0.5,
+  midBar: -1.5,
 } as const;
 
 /** A sign of a phrase ending, and what it is worth here. */
@@ -55,6 +57,7 @@ const RETURN_WINDOW = 5;
 /** All places where a part may begin, in order, the start and the end of the song left out. */
 export function findBoundaries(song: Song, bars: readonly Bar[]): Boundary[] {
   const returns = findReturns(song);
+  const alike = findAlike(song, bars);
   const marksAt = placeMarks(song, bars);
   const found: Boundary[] = [];
   const notes = song.melody;
@@ -78,9 +81,13 @@ export function findBoundaries(song: Song, bars: readonly Bar[]): Boundary[] {
     // A held note spreads over the rest behind it: what counts is how long nothing new is struck.
     if (to - previous.at >= 2 * usual && to - previous.at > notes[i].length)
       terms.push(['longNote', Math.min(1.5, (to - previous.at) / (4 * usual))]);
+    if (isLongest(notes, i - 1, 2 * barTicks(barAt(bars, previous.at).meter))) terms.push(['longest', 1]);
     if (Math.abs(midiOf(notes[i].pitch) - midiOf(previous.pitch)) >= 7) terms.push(['leap', 1]);
     terms.push(...wordTerms(song, i));
-    if (returns[i]) terms.push(['returns', 1]);
+    // What leads in from the second half of a bar begins with what it leads to.
+    const led = ledTo(notes, i, bars);
+    if (returns[i] || returns[led]) terms.push(['returns', 1]);
+    if (alike.at.has(i) || alike.at.has(led)) terms.push(['alike', alike.share]);
     add(start, i, terms);
   }
   return found;
@@ -193,4 +200,50 @@ function findReturns(song: Song): boolean[] {
     else if (i >= first + RETURN_WINDOW && (first === 0 || notes[first - 1].pitch !== notes[i - 1].pitch)) back[i] = true;
   }
   return back;
+}
+
+/** The note on the bar line that a note in the second half of a bar leads to; the note itself where there is none. */
+function ledTo(notes: Song['melody'], i: number, bars: readonly Bar[]): number {
+  const bar = barAt(bars, notes[i].at);
+  if (2 * offsetInBar(bar, notes[i].at) < bar.end - bar.start) return i;
+  let k = i;
+  while (k < notes.length && notes[k].at < bar.end) k++;
+  return notes[k]?.at === bar.end ? k : i;
+}
+
+/** True for a note after which nothing new is struck for longer than anywhere near it. */
+function isLongest(notes: Song['melody'], i: number, near: Ticks): boolean {
+  const lasts = (k: number) => notes[k + 1].at - notes[k].at;
+  const own = lasts(i);
+  for (let k = i - 1; k >= 0 && notes[k].at > notes[i].at - near; k--) if (lasts(k) >= own) return false;
+  for (let k = i + 1; k + 1 < notes.length && notes[k].at < notes[i + 1].at + near; k++) if (lasts(k) > own) return false;
+  return true;
+}
+
+/**
+ * The notes from which the tune goes on in the rhythm in which it began, for two bars, with how much that tells: nothing where every bar
+ * has the same rhythm.
+ */
+function findAlike(song: Song, bars: readonly Bar[]): { at: ReadonlySet<number>; share: number } {
+  const notes = song.melody;
+  const at = new Set<number>();
+  if (notes.length < 2) return { at, share: 0 };
+  const span = 2 * barTicks(song.meters[0]);
+  const print = (i: number) => {
+    const row: Ticks[] = [];
+    for (let k = i; k < notes.length && notes[k].at < notes[i].at + span; k++) row.push(notes[k].at - notes[i].at);
+    return row.join();
+  };
+  const offset = (i: number) => offsetInBar(barAt(bars, notes[i].at), notes[i].at);
+  // A pick-up begins where the bar has as much left as the song's own.
+  const first = notes[0].at === 0 && song.pickup > 0 ? barTicks(song.meters[0]) - song.pickup : offset(0);
+  const own = print(0);
+  let places = 0;
+  for (let i = 1; i < notes.length; i++) {
+    if (offset(i) !== first) continue;
+    places++;
+    if (print(i) !== own) continue;
+    at.add(i);
+  }
+  return { at, share: places === 0 ? 0 : 1 - at.size / places };
 }

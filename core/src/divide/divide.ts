@@ -23,11 +23,11 @@ const PART_SIZES = {
 /** What a part costs by its own size, against the strength of the boundaries it is cut at. */
 const PART_COSTS = {
   /** Squared share of the bars it misses its aim by. */
-  lengthFit: 2,
+  lengthFit: 3.5,
   /** For each bar over the longest. */
-  barOver: 1.2,
+  barOver: 1,
   /** For each note over what is held in mind: enough for a cut where the tune breathes. */
-  noteOver: 0.7,
+  noteOver: 0.4,
   /** For each note short of four. */
   noteShort: 0.5,
   /** For every cut: keeps weak boundaries from being used. */
