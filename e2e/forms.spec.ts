@@ -23,10 +23,11 @@ test('what stands over a song is put right, with what is wrong beside its field'
   await title.fill('Harbour Glass, slowly');
   await tempo.fill('60');
   await pick(page, 'Meter', '2/4');
-  await pick(page, 'Key', 'D minor');
+  await pick(page, 'Mode', 'Dorian');
+  await pick(page, 'Key', 'D');
   await form.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByTestId('song-title')).toHaveText('Harbour Glass, slowly');
-  await expect(page.locator('.meta')).toContainText('D minor · 2/4 · ♩ = 60');
+  await expect(page.locator('.meta')).toContainText('D Dorian · 2/4 · ♩ = 60');
   await page.getByRole('link', { name: 'Desk', exact: true }).click();
   await page.getByRole('button', { name: /^Undo: the title, / }).click();
   await expect(page.locator('.meta')).toContainText('F major · 4/4 · ♩ = 76');

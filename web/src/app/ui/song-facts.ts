@@ -1,8 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
 import { FormField, form, validateStandardSchema } from '@angular/forms/signals';
-import { keyName, keysOf } from '@joined-hands/core/harmony';
+import { keyName, keysOf, MODES, type Key } from '@joined-hands/core/harmony';
+import { midiOf } from '@joined-hands/core/pitch';
 import { metersFor, type Song, type SongFacts } from '@joined-hands/core/song';
 import { meterName } from '@joined-hands/core/time';
+import { MODE_LABELS } from '@joined-hands/core/words';
 import * as z from 'zod';
 import { wholeNumber } from '../platform/form-schema';
 import { Words } from '../platform/words';
@@ -19,9 +21,13 @@ const FACTS = z.object({
     .regex(/\S/, $localize`A song needs a title.`),
   composer: z.string().max(LONGEST, $localize`At most ${LONGEST} letters.`),
   tempo: wholeNumber(20, 400, $localize`A tempo is 20 to 400 quarter notes a minute.`),
-  key: z.string(),
+  tonic: z.string(),
+  mode: z.enum(MODES),
   meter: z.string(),
 });
+
+/** A tonic by its place on the piano, which it keeps when another mode spells it otherwise. */
+const placeOf = ({ tonic }: Key): string => `${midiOf(`${tonic}4`) % 12}`;
 
 /** What stands over the song, put right where it was read wrong: no note moves. */
 @Component({
@@ -37,14 +43,18 @@ const FACTS = z.object({
           <jh-text i18n-label label="Title" [formField]="fields.title" />
           <jh-text i18n-label label="Credits" [formField]="fields.composer" />
           <div class="row">
-            <p><span i18n>Key</span> <jh-dropdown i18n-label label="Key" [entries]="keys()" [formField]="fields.key" /></p>
+            <p>
+              <span i18n>Key</span> <jh-dropdown i18n-label label="Key" [entries]="tonics()" [formField]="fields.tonic" />
+              <jh-dropdown i18n-label label="Mode" [entries]="modes" [formField]="fields.mode" />
+            </p>
             <p>
               <span i18n>Meter</span> <jh-dropdown i18n-label label="Meter" [entries]="meters()" [formField]="fields.meter" />
             </p>
             <jh-number i18n-label label="Tempo" [formField]="fields.tempo" />
           </div>
           <p i18n class="soft">
-            Key and meter change how the song is read, not the notes. To play it higher or lower, use “Choose a key” instead.
+            Key, mode and meter change how the song is read, not the notes. To play it higher or lower, use “Choose a key”
+            instead.
           </p>
           <p class="ends">
             <button i18n type="button" class="btn" (click)="open.set(false)">Cancel</button>
@@ -90,31 +100,36 @@ export class SongFactsForm {
   protected readonly open = signal(false);
   private readonly now = computed(() => {
     const { title, composer, tempo, key, meters } = this.song();
-    return { title, composer: composer ?? '', tempo: tempo as number | null, key: keyName(key), meter: meterName(meters[0]) };
+    const read = { tonic: placeOf(key), mode: key.mode, meter: meterName(meters[0]) };
+    return { title, composer: composer ?? '', tempo: tempo as number | null, ...read };
   });
   /** Opened again, the fields hold what is so. */
   private readonly typed = linkedSignal(() => (this.open(), this.now()));
   protected readonly fields = form(this.typed, (path) => validateStandardSchema(path, FACTS));
 
+  /** The keys of the chosen mode; the song's own keeps its spelling. */
   private readonly readable = computed(() => {
     const { key } = this.song();
-    const others = [...keysOf('major'), ...keysOf('minor')].filter((k) => keyName(k) !== keyName(key));
-    return [key, ...others];
+    const mode = this.typed().mode;
+    return keysOf(mode).map((k) => (mode === key.mode && placeOf(k) === placeOf(key) ? key : k));
   });
-  protected readonly keys = computed(() => this.readable().map((key) => ({ id: keyName(key), text: this.words.say().key(key) })));
+  protected readonly tonics = computed(() =>
+    this.readable().map((key) => ({ id: placeOf(key), text: this.words.say().note(key.tonic) })),
+  );
+  protected readonly modes = MODES.map((id) => ({ id, text: MODE_LABELS[id] }));
   private readonly fitting = computed(() => metersFor(this.song()));
   protected readonly meters = computed(() => this.fitting().map((m) => ({ id: meterName(m), text: meterName(m) })));
 
   protected keep(): void {
     if (this.fields().invalid()) return;
     const [now, typed] = [this.now(), this.typed()];
-    const key = this.readable().find((k) => keyName(k) === typed.key);
+    const key = this.readable().find((k) => placeOf(k) === typed.tonic);
     const meter = this.fitting().find((m) => meterName(m) === typed.meter);
     const change: Partial<SongFacts> = {
       ...(typed.title !== now.title && { title: typed.title }),
       ...(typed.composer !== now.composer && { composer: typed.composer }),
       ...(typed.tempo !== now.tempo && typed.tempo !== null && { tempo: typed.tempo }),
-      ...(key && typed.key !== now.key && { key }),
+      ...(key && keyName(key) !== keyName(this.song().key) && { key }),
       ...(meter && typed.meter !== now.meter && { meter }),
     };
     this.open.set(false);
