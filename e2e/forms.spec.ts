@@ -33,6 +33,23 @@ test('what stands over a song is put right, with what is wrong beside its field'
   await expect(page.locator('.meta')).toContainText('F major · 4/4 · ♩ = 76');
 });
 
+test('a tune that sounds more like another key says so with its reason, and is read in it at a press', async ({ page }) => {
+  await page.goto('/intake');
+  await page
+    .getByLabel('Letter lines')
+    .fill(
+      'title: Bell Buoy\nkey: E minor\ntime: 4/4\ntune: E4 G4 B4 C#5 | B4 A4 G4 E4 | F#4 G4 A4 B4 | D5 C#5 B4 A4 | C#5 B4 G4 F#4 | E4 - - -',
+    );
+  await page.getByTestId('keep').click();
+  await page.getByRole('link', { name: 'First look' }).click();
+  const reading = page.getByTestId('reading');
+  await expect(reading).toContainText(/^The melody (sounds more like|could also be heard in) E Dorian: it has C/);
+  await reading.getByRole('button', { name: 'Read it in E Dorian' }).click();
+  await expect(page.getByRole('heading', { name: 'E Dorian' })).toBeVisible();
+  await expect(reading).toBeHidden();
+  await expect(page.getByText('Every melody note is in the scale.')).toBeVisible();
+});
+
 test('a list, a fold, a checkbox and a number go by the keyboard alone', async ({ page }) => {
   await openSong(page, 'Harbour Glass');
   const hand = dropdown(page, 'Hand');

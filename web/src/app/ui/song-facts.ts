@@ -43,8 +43,9 @@ const placeOf = ({ tonic }: Key): string => `${midiOf(`${tonic}4`) % 12}`;
           <jh-text i18n-label label="Title" [formField]="fields.title" />
           <jh-text i18n-label label="Credits" [formField]="fields.composer" />
           <div class="row">
-            <p>
-              <span i18n>Key</span> <jh-dropdown i18n-label label="Key" [entries]="tonics()" [formField]="fields.tonic" />
+            <p class="key">
+              <span i18n>Key</span>
+              <jh-dropdown i18n-label label="Key" [entries]="tonics()" [formField]="fields.tonic" />
               <jh-dropdown i18n-label label="Mode" [entries]="modes" [formField]="fields.mode" />
             </p>
             <p>
@@ -80,6 +81,11 @@ const placeOf = ({ tonic }: Key): string => `${midiOf(`${tonic}4`) % 12}`;
       gap: 10px 22px;
       p > span {
         margin-right: 4px;
+      }
+      .key {
+        display: flex;
+        align-items: baseline;
+        gap: 6px;
       }
     }
     .soft {
