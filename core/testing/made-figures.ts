@@ -44,7 +44,7 @@ export function madeFigures(many: number): MadeFigures {
 }
 
 /** True where key and mode of a tune are found from its notes alone. */
-export function isFound({ song, key }: MadeTune): boolean {
+function isFound({ song, key }: MadeTune): boolean {
   const heard = song.melody.map((n) => ({ pitchClass: pitchClass(nameOf(n.pitch)), weight: n.length }));
   const read = findKey(heard, heard[heard.length - 1].pitchClass, null);
   return read.mode === key.mode && pitchClass(read.tonic) === pitchClass(key.tonic);

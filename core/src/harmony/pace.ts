@@ -19,7 +19,7 @@ interface PaceCosts extends Readonly<Record<Spot, number>> {
  * What a change costs at each pace, in weighted beats of a note outside its chord. A pace that allows quicker changes costs more by the
  * bar: few changes are the rule, and a tune has to ask for them.
  */
-export const PACE_COSTS: Readonly<Record<Pace, PaceCosts>> = {
+const PACE_COSTS: Readonly<Record<Pace, PaceCosts>> = {
   vamp: { bar: 1.25, middle: 4, beat: 5, eachBar: 0 },
   bar: { bar: 0.2, middle: 2.5, beat: 5, eachBar: 0.25 },
   half: { bar: 0.35, middle: 0.35, beat: 4, eachBar: 1 },
