@@ -24,7 +24,7 @@ const FIT = {
   /** A note of a beat or less between two steps the same way, off the first count: it passes too, if more slowly. */
   between: 0.6,
   /** A note of a strong place that is struck again there and then falls by step. */
-  suspended: 0.7,
+  suspended: 0.35,
   /** For each weighted beat outside the chord; a half step above one of its notes it grates. */
   outside: 1,
   grating: 1.6,
@@ -65,11 +65,11 @@ function noteWeights(tune: readonly TuneNote[], bars: readonly Bar[]): Float64Ar
 /** What is left of the weight of a note that figures in its line without belonging to the chord for sure; 1 for all others. */
 function figured(tune: readonly TuneNote[], i: number, strength: number, beat: Ticks): number {
   const [before, note, after] = [tune[i - 1], tune[i], tune[i + 1]];
-  if (!before || !after || note.length > beat || after.at > note.at + note.length) return 1;
+  if (!before || !after || note.length > 2 * beat || after.at > note.at + note.length) return 1;
   const from = midiOf(note.pitch) - midiOf(before.pitch);
   const to = midiOf(after.pitch) - midiOf(note.pitch);
   const steps = (by: number) => by !== 0 && Math.abs(by) <= STEP;
-  if (strength < 4 && steps(from) && steps(to) && from > 0 === to > 0) return FIT.between;
+  if (note.length <= beat && strength < 4 && steps(from) && steps(to) && from > 0 === to > 0) return FIT.between;
   return strength >= 3 && from === 0 && to < 0 && steps(to) && after.length >= note.length ? FIT.suspended : 1;
 }
 

@@ -128,6 +128,22 @@ describe('suggested chords', () => {
     expect(keys.at(-1)).toBe('C');
   });
 
+  it('are borrowed where the tune has their note: the dominant of the dominant, and the minor fourth', () => {
+    const over = (third: string) =>
+      symbols(tune(...`C5 E5 G5 E5 | ${third} | D5 B4 G4 B4 | C5 C5 C5 C5`.split(/[ |]+/).map((p): [string, number] => [p, 1])), {
+        vocabulary: 'rich',
+        rhythm: 'bar',
+      });
+    expect(over('F#5 A5 F#5 D5')[1]).toBe('D7');
+    expect(over('Ab5 F5 C5 Ab5')[1]).toBe('Fm');
+    expect(over('A5 F5 C5 A5')[1]).toMatch(/^F/);
+  });
+
+  it('know a suspension by how it resolves: the chord is that of the note it falls to', () => {
+    const song = tune(['E5', 2], ['C5', 2], ['C5', 2], ['B4', 2], ['C5', 4]);
+    expect(symbols(song, { vocabulary: 'three', rhythm: 'bar' })).toEqual(['C', 'G', 'C']);
+  });
+
   it('give the diminished seventh degree as the dominant in first inversion', () => {
     expect(keyChords(C, 'triads').map((c) => c.symbol)).toEqual(['C', 'F', 'G', 'Am', 'Dm', 'Em', 'G/B']);
     expect(keyChords({ tonic: 'A', mode: 'minor' }, 'triads').map((c) => c.symbol)).toContain('E/G#');
@@ -180,6 +196,9 @@ describe('suggestions in a song', () => {
     for (const doc of [bare, demo('harbour-glass.abc')])
       for (const chord of arrange(doc).parts.flatMap((p) => p.chords)) {
         expect(chord.otherChords).toHaveLength(3);
+        // Different chords, not other kinds of one.
+        const roots = [chord.symbol, ...chord.otherChords.map((o) => o.symbol)].map((s) => (parseChord(s) as Chord).root);
+        expect(new Set(roots.map(pitchClass)).size).toBe(4);
         const costs = chord.otherChords.map((o) => o.cost);
         expect([...costs].sort((a, b) => a - b)).toEqual(costs);
         for (const other of chord.otherChords) {
