@@ -1,3 +1,4 @@
+import { asKeyChord, isHome } from '../harmony/progression.js';
 import type { Song } from '../song/song.js';
 import { midiOf } from '../pitch/pitch.js';
 import { barAt, offsetInBar, type Bar } from '../time/bars.js';
@@ -19,6 +20,7 @@ export const BOUNDARY_TERMS = {
   comma: 0.6,
   breath: 1,
   slurEnd: 0.7,
+  cadence: 0.6,
   returns: 1,
   alike: 0.8,
   longest: 1,
@@ -58,6 +60,7 @@ const RETURN_WINDOW = 5;
 export function findBoundaries(song: Song, bars: readonly Bar[]): Boundary[] {
   const returns = findReturns(song);
   const alike = findAlike(song, bars);
+  const closes = findCadences(song);
   const marksAt = placeMarks(song, bars);
   const found: Boundary[] = [];
   const notes = song.melody;
@@ -84,6 +87,7 @@ export function findBoundaries(song: Song, bars: readonly Bar[]): Boundary[] {
     if (isLongest(notes, i - 1, 2 * barTicks(barAt(bars, previous.at).meter))) terms.push(['longest', 1]);
     if (Math.abs(midiOf(notes[i].pitch) - midiOf(previous.pitch)) >= 7) terms.push(['leap', 1]);
     terms.push(...wordTerms(song, i));
+    if (closes(to)) terms.push(['cadence', 1]);
     // What leads in from the second half of a bar begins with what it leads to.
     const led = ledTo(notes, i, bars);
     if (returns[i] || returns[led]) terms.push(['returns', 1]);
@@ -164,17 +168,43 @@ function markTerms(kinds: ReadonlySet<string> | undefined): Sign[] {
 }
 
 function wordTerms(song: Song, i: number): Sign[] {
-  const before = song.melody[i - 1].lyric;
-  if (before?.joins) return [['insideWord', 1]];
-  if (!before) {
-    // The last syllable may have been several notes ago; inside a melisma a cut tears the word.
-    const here = song.melody[i].lyric;
-    const earlier = song.melody.slice(Math.max(0, i - 12), i).findLast((n) => n.lyric)?.lyric;
-    return !here && earlier ? [['insideWord', 0.5]] : [];
-  }
+  const before = song.melody.slice(Math.max(0, i - LONGEST_SYLLABLE), i).findLast((n) => n.lyric)?.lyric;
+  if (song.melody[i - 1].lyric?.joins) return [['insideWord', 1]];
+  // Inside a syllable that is sung over several notes a cut tears the word.
+  if (isSungOn(song.melody, i)) return [['insideWord', 0.5]];
+  // A sentence ends behind its last note, or where the next one begins.
+  if (!before || (!song.melody[i].lyric && !song.melody[i - 1].lyric)) return [];
   if (/[.!?;:]["”’)]*$/.test(before.text)) return [['sentenceEnd', 1]];
   if (/[,–—]["”’)]*$/.test(before.text)) return [['comma', 1]];
   return [];
+}
+
+/** Notes that one syllable may be sung over. */
+const LONGEST_SYLLABLE = 12;
+
+/** True where a syllable is still sung at a note: without a breath since, and with words to come. What an instrument plays on is no word. */
+function isSungOn(notes: Song['melody'], i: number): boolean {
+  if (notes[i].lyric) return false;
+  let k = i;
+  while (k > 0 && !notes[k].lyric && i - k < LONGEST_SYLLABLE) {
+    if (notes[k].at > notes[k - 1].at + notes[k - 1].length) return false;
+    k--;
+  }
+  return notes[k].lyric !== null && notes.slice(i).some((n) => n.lyric);
+}
+
+/**
+ * Whether the chords that stand come home before a place: the one that sounds until it is the home chord, and the one before it leads
+ * there, as a dominant, a fourth or the chord below home do. Places are asked for in order.
+ */
+function findCadences({ chords, key }: Song): (at: Ticks) => boolean {
+  const known = chords.map((c) => asKeyChord(c.symbol, key));
+  let i = 0;
+  return (at) => {
+    while (i + 1 < chords.length && chords[i + 1].at < at) i++;
+    const [before, last] = [known[i - 1], known[i]];
+    return Boolean(before && last && isHome(last) && (before.role === 'dominant' || before.role === 'predominant'));
+  };
 }
 
 /** The usual length of a note: the median. */

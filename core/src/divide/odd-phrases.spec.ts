@@ -4,6 +4,7 @@ import { songOf } from '../../testing/songs.js';
 import { layBars } from '../time/bars.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import type { Song } from '../song/song.js';
+import { findBoundaries } from './boundaries.js';
 import { divide } from './divide.js';
 
 const NOTES = ['C5', 'D5', 'E5', 'F5', 'G5', 'A5'];
@@ -68,5 +69,41 @@ describe('phrases that are not four bars long', () => {
     );
     for (const at of startsOf(song)) expect([0, 12, 24, 36]).toContain(at);
     expect(startsOf(song)).toContain(24);
+  });
+
+  it('end where the chords that stand come home', () => {
+    // Even quarters that tell nothing: home is reached in the sixth bar of twelve.
+    const bars = 'C5 E5 D5 F5 | E5 G5 F5 D5 | F5 D5 E5 G5 | D5 F5 G5 E5 | G5 E5 F5 D5 | E5 F5 D5 C5 |';
+    const notes = `${bars} ${bars.replaceAll('E5', 'A5')}`
+      .split(/[ |]+/)
+      .filter(Boolean)
+      .map((p): [string, number] => [p, 1]);
+    const chords = ['F', 'Am', 'F', 'Dm', 'G7', 'C', 'F', 'Am', 'F', 'Dm', 'G7', 'C'].map((c, i): [number, string] => [4 * i, c]);
+    const at = 24 * Q;
+    const signs = (song: Song) =>
+      findBoundaries(song, layBars(song))
+        .find((b) => b.at === at)
+        ?.terms.map((t) => t.term);
+    expect(signs(songOf(notes, chords))).toContain('cadence');
+    expect(signs(songOf(notes, [[0, 'F']]))).not.toContain('cadence');
+  });
+
+  it('have an instrument’s tail that is not taken for a sung syllable', () => {
+    const sung = ['Row', 'the', 'boat', 'out'].map((text) => ({ text, joins: false }));
+    const notes = ['C5', 'D5', 'E5', 'C5', 'G5', 'A5', 'G5', 'E5', 'F5', 'D5', 'E5', 'C5'].map((p): [string, number] => [p, 1]);
+    const song = songOf(notes, [[0, 'C']]);
+    const melody = song.melody.map((n, i) => ({ ...n, lyric: sung[i] ?? null }));
+    const torn = (lyrics: typeof melody) =>
+      findBoundaries({ ...song, melody: lyrics }, layBars(song))
+        .find((b) => b.at === 4 * Q)
+        ?.terms.some((t) => t.term === 'insideWord');
+    expect(torn(melody)).toBe(false);
+    // With words to come the same notes are one long syllable.
+    const sungOn = melody.map((n, i) => (i === 8 ? { ...n, lyric: { text: 'home', joins: false } } : n));
+    expect(torn(sungOn)).toBe(true);
+    // What ends the syllable ends the phrase behind its last note.
+    const stopped = sungOn.map((n, i) => (i === 3 ? { ...n, lyric: { text: 'out.', joins: false } } : n));
+    const signs = findBoundaries({ ...song, melody: stopped }, layBars(song)).find((b) => b.at === 8 * Q)?.terms;
+    expect(signs?.map((t) => t.term)).toContain('sentenceEnd');
   });
 });

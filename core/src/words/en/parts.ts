@@ -16,6 +16,7 @@ const SIGNS: Readonly<Record<BoundaryTerm['term'], string>> = {
   comma: 'the lyrics pause',
   breath: 'a breath is marked',
   slurEnd: 'a slur ends',
+  cadence: 'the chords come home',
   returns: 'an earlier phrase returns',
   alike: 'the rhythm of the opening returns',
   longest: 'no note near it is as long',
