@@ -38,6 +38,9 @@ test('songs go to the bin and come back, and the whole shelf goes out and in as 
   await page.getByRole('button', { name: /^The bin:/ }).click();
   await page.getByRole('button', { name: 'Put Harbour Glass back' }).click();
   await expect(page.getByTestId(card)).toHaveCount(3);
+  await choose(page, 'More for Harbour Glass', 'Tags');
+  await page.getByRole('dialog', { name: 'Tags' }).getByRole('textbox').fill('Fridays');
+  await page.keyboard.press('Enter');
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Save the whole shelf as a file' }).click(),
@@ -51,6 +54,7 @@ test('songs go to the bin and come back, and the whole shelf goes out and in as 
   await expect(page.getByRole('alert')).toContainText('no.zip: This is not a shelf file');
   await field.setInputFiles({ name: 'shelf.zip', mimeType: 'application/zip', buffer: readFileSync(await file.path()) });
   await expect(page.getByTestId(card)).toHaveCount(5);
+  await expect(page.getByTestId(card).filter({ hasText: 'Harbour Glass' })).toContainText('Fridays');
   // A song in it that cannot be read is named, and the others come in.
   const half = Buffer.from(writeArchive([demo('harbour-glass.abc'), { version: 4, song: { title: 'Half a Song' } }]));
   await field.setInputFiles({ name: 'half.zip', mimeType: 'application/zip', buffer: half });

@@ -9,7 +9,15 @@ const shelf = [...DEMOS, DEMOS[0]].map(demo);
 describe('a shelf as one file', () => {
   it('comes back song by song, two of one name too', () => {
     const read = readArchive(writeArchive(shelf));
-    expect(read).toEqual({ ok: true, documents: shelf, faults: [] });
+    expect(read).toEqual({ ok: true, documents: shelf, tags: [[], [], [], []], faults: [] });
+  });
+
+  it('keeps the tags of its songs, and takes none that are none', () => {
+    const [first, second, third] = shelf;
+    const tagged = [{ ...first, tags: ['Fridays', 'for two'] }, second, { ...third, tags: 'quay' }];
+    const read = readArchive(writeArchive(tagged));
+    expect(read.ok && read.tags).toEqual([['Fridays', 'for two'], [], []]);
+    expect(read.ok && read.documents).toEqual([first, second, third]);
   });
 
   it('lets one damaged song not keep the others out', () => {

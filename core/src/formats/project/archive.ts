@@ -1,14 +1,20 @@
 import { strToU8, zipSync } from 'fflate';
+import * as z from 'zod';
+import '../../zod.js';
 import type { Document } from '../../song/decisions.js';
 import { decodeText } from '../text.js';
 import { BadZip, unzip, type ZipEntry } from '../zip.js';
+import { line } from '../../song/song.js';
 import { projectText } from '../../song/project-text.js';
 import { readProject, type ProjectFault } from './project.js';
 
 /** Most songs and bytes of an archive. */
 const MOST = { songs: 2000, bytes: 200_000_000 } as const;
 
-/** Writes documents as one archive: a ZIP of project files. What was saved and cannot be read goes in as it is. */
+/** What a song is tagged with on the shelf, beside its document. */
+const Tagged = z.object({ tags: z.array(line(40).min(1)).max(40).catch([]) });
+
+/** Writes documents as one archive: a ZIP of project files, with tags where they have some. What was saved and cannot be read goes in as it is. */
 export function writeArchive(documents: readonly unknown[]): Uint8Array {
   const names = new Set<string>();
   const files = documents.map((doc): [string, Uint8Array] => {
@@ -35,6 +41,8 @@ export type ReadArchive =
   | {
       readonly ok: true;
       readonly documents: readonly Document[];
+      /** The tags of each document, none for most. */
+      readonly tags: readonly (readonly string[])[];
       readonly faults: readonly { readonly name: string; readonly fault: ProjectFault }[];
     }
   | { readonly ok: false; readonly fault: ArchiveFault };
@@ -50,11 +58,15 @@ export function readArchive(data: Uint8Array): ReadArchive {
   }
   if (files.length === 0) return { ok: false, fault: { code: 'archive.empty' } };
   const documents: Document[] = [];
+  const tags: (readonly string[])[] = [];
   const faults: { name: string; fault: ProjectFault }[] = [];
   for (const { name, data: bytes } of files) {
-    const read = readProject(decodeText(bytes));
-    if (read.ok) documents.push(read.document);
-    else faults.push({ name, fault: read.fault });
+    const text = decodeText(bytes);
+    const read = readProject(text);
+    if (read.ok) {
+      documents.push(read.document);
+      tags.push(Tagged.parse(JSON.parse(text)).tags);
+    } else faults.push({ name, fault: read.fault });
   }
-  return { ok: true, documents, faults };
+  return { ok: true, documents, tags, faults };
 }

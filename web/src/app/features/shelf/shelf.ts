@@ -254,11 +254,11 @@ export class Shelf {
       this.fault.set(`${file.name}: ${this.words.say().fact(read.value.fault)}`);
       return;
     }
-    const { documents, faults } = read.value;
+    const { documents, tags, faults } = read.value;
     this.fault.set(
       faults.length > 0 ? faults.map(({ name, fault }) => `${name}: ${this.words.say().fact(fault)}`).join(' ') : null,
     );
-    if (!(await this.shelf.addAll(documents))) return;
+    if (!(await this.shelf.addAll(documents, tags))) return;
     this.toasts.say(this.words.say().fact({ code: 'screen.songs-added', songs: documents.length }));
   }
 

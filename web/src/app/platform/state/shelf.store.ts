@@ -143,19 +143,28 @@ export const ShelfStore = signalStore(
       forget: async (id: string): Promise<void> => {
         await attempt(() => library.forget(id));
       },
-      /** Puts the songs of a shelf file beside those that are there, all of them or none; false where the storage refuses. */
-      addAll: async (documents: readonly Document[]): Promise<boolean> =>
-        (await attempt(() => library.addAll(documents))) !== null,
+      /** Puts the songs of a shelf file beside those that are there with their tags, all of them or none; false where the storage refuses. */
+      addAll: async (documents: readonly Document[], tags: readonly (readonly string[])[]): Promise<boolean> => {
+        const ids = await attempt(() => library.addAll(documents));
+        const tagged = (ids ?? []).flatMap((id, i) => (tags[i].length > 0 ? [[id, tags[i]] as const] : []));
+        if (tagged.length > 0)
+          await attempt(() => library.keepSetting('tags', { ...store.tags(), ...Object.fromEntries(tagged) }));
+        return ids !== null;
+      },
       async keepTags(id: string, tags: readonly string[]): Promise<void> {
         const { [id]: _, ...others } = store.tags();
         await attempt(() => library.keepSetting('tags', tags.length > 0 ? { ...others, [id]: tags } : others));
       },
-      /** Everything on the shelf, or the songs that are named, as it is saved, the newest first. */
+      /** Everything on the shelf, or the songs that are named, as it is saved and with its tags, the newest first. */
       saved: (only?: ReadonlySet<string>): Promise<unknown[] | null> =>
         asked(async () => {
           const wished = store.songs().filter((s) => only?.has(s.id) ?? true);
           const songs = new Map((await library.raw(wished.map((s) => s.id))).map((s) => [s.id, s.document]));
-          return wished.flatMap((s) => songs.get(s.id) ?? []);
+          return wished.flatMap(({ id }) => {
+            const saved = songs.get(id);
+            const tags = store.tags()[id];
+            return saved === undefined || saved === null ? [] : [tags && typeof saved === 'object' ? { ...saved, tags } : saved];
+          });
         }),
     };
   }),
