@@ -128,6 +128,19 @@ test('every chord that holds a note is heard and used from the note', async ({ p
   await expect(stacks(page)).toHaveCount(5);
 });
 
+test('a note of the melody is spelled the other way, and its repeats too', async ({ page }) => {
+  await openSong(page, 'Lamps Across the Sound');
+  const stone = page.getByTestId('stone').nth(3);
+  await expect(stone).toHaveAccessibleName(/B♭|Bb/);
+  await stone.click();
+  await page.getByRole('button', { name: /^Spell it A/ }).click();
+  await expect(stone).toHaveAccessibleName(/A♯|A#/);
+  await expect(page.getByRole('button', { name: /^Undo: spell it A/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Spell it B/ })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(stone).toHaveAccessibleName(/B♭|Bb/);
+});
+
 test('the right hand rests on one note while the chords move', async ({ page }) => {
   await openSong(page, 'Lamps Across the Sound');
   const chords = await names(page);

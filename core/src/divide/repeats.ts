@@ -1,4 +1,4 @@
-import { staffStep } from '../pitch/pitch.js';
+import { midiOf, staffStep } from '../pitch/pitch.js';
 import type { ChordSpan, MelodyNote, Song } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Stretch } from './divide.js';
@@ -134,7 +134,8 @@ function printsOf(song: Song, stretches: readonly Stretch[], chords: readonly Ch
     for (; n < song.melody.length && song.melody[n].at < end; n++) {
       const note = song.melody[n];
       notes.push(note);
-      events.push({ at: note.at - start, what: `${note.pitch}:${note.length}`, note: true });
+      // By its key, not by its name: a note that is spelled otherwise is the same tune.
+      events.push({ at: note.at - start, what: `${midiOf(note.pitch)}:${note.length}`, note: true });
     }
     for (; c < chords.length && chords[c].at < end; c++)
       events.push({ at: chords[c].at - start, what: `|${chords[c].symbol}`, note: false });
@@ -155,7 +156,7 @@ function printsOf(song: Song, stretches: readonly Stretch[], chords: readonly Ch
           ? ''
           : notes
               .slice(0, 3)
-              .map((x) => `${x.at - start} ${x.pitch}`)
+              .map((x) => `${x.at - start} ${midiOf(x.pitch)}`)
               .join(),
       contour: `${rhythm};${steps}`,
     };

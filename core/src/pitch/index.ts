@@ -1,1 +1,1 @@
-export { isBlackKey, midiOf, nameOf, pitchAt, staffStep } from './pitch.js';
+export { isBlackKey, midiOf, nameOf, otherName, pitchAt, staffStep } from './pitch.js';

@@ -82,6 +82,17 @@ export function pitchAt(name: NoteName, midi: number): Pitch {
   return `${name}${octave}`;
 }
 
+/** The other usual name of a note, "Db" for "C#" and "E" for "Fb", or null for one that has no other with at most one sign. */
+export function otherName(name: NoteName): NoteName | null {
+  const { step } = pitchParts(`${name}4`);
+  for (const by of [1, 6])
+    for (const alter of [0, 1, -1]) {
+      const other = noteName((step + by) % 7, alter);
+      if (pitchClass(other) === pitchClass(name)) return other;
+    }
+  return null;
+}
+
 /** Moves a pitch by an interval such as "3M" or "-2m". */
 export function transposePitch(pitch: Pitch, interval: string): Pitch {
   return Note.transpose(pitch, interval);

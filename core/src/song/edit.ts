@@ -1,5 +1,5 @@
 import type { Key } from '../harmony/key.js';
-import type { Pitch } from '../pitch/pitch.js';
+import type { NoteName, Pitch } from '../pitch/pitch.js';
 import type { Ticks } from '../time/ticks.js';
 import {
   LAYERS,
@@ -18,12 +18,14 @@ import {
 import { muteLayer, removeTexture, saveTexture, setBalance, setClose, setFill, setPlayMode } from './dressing.js';
 import {
   clearParts,
+  type InheritableSettings,
   mergePart,
   moveCut,
   nameSection,
   pinVoicing,
   removeChord,
   renamePart,
+  respell,
   restoreChord,
   setBass,
   setChord,
@@ -32,15 +34,14 @@ import {
   setPartSize,
   setPassage,
   setSchoolEverywhere,
-  setSuggestion,
   setSetting,
+  setSuggestion,
   splitPart,
+  type TickRange,
   transposeDocument,
   unpinVoicing,
-  withChoices,
-  type TickRange,
-  type InheritableSettings,
   type Wishes,
+  withChoices,
 } from './edits.js';
 import { changeFacts, type SongFacts } from './facts.js';
 import type { Texture } from './texture-data.js';
@@ -75,6 +76,8 @@ export type PlaceEdit =
   | { readonly code: 'edit.free-voicing'; readonly at: Ticks }
   /** Fingers bottom-up; null for those that are found. */
   | { readonly code: 'edit.fingers'; readonly at: Ticks; readonly hand: Hand; readonly fingers: readonly number[] | null }
+  /** Another name for the key of a tune's note, "Db" for "C#". */
+  | { readonly code: 'edit.respell'; readonly at: Ticks; readonly name: NoteName }
   | { readonly code: 'edit.chord-school'; readonly at: Ticks; readonly school: School | null }
   | { readonly code: 'edit.fill'; readonly at: Ticks; readonly kind: FillKind | null };
 
@@ -150,6 +153,7 @@ const APPLY: Apply = {
   'edit.voicing': (doc, { at, pitches }) => pinVoicing(doc, at, pitches),
   'edit.free-voicing': (doc, { at }) => unpinVoicing(doc, at),
   'edit.fingers': (doc, { hand, at, fingers }) => setFingers(doc, hand, at, fingers),
+  'edit.respell': (doc, { at, name }) => respell(doc, at, name),
   'edit.chord-school': (doc, { at, school }) => setChordSchool(doc, at, school),
   'edit.fill': (doc, { at, kind }) => setFill(doc, at, kind),
   'edit.move-cut': (doc, { parts, to }) => moveCut(doc, parts, 1, to) ?? doc,

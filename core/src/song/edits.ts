@@ -1,7 +1,18 @@
 import { intervalToKey, transposeSymbol } from '../harmony/naming.js';
 import type { Key } from '../harmony/key.js';
 import { parseChord } from '../harmony/symbol.js';
-import { HIGHEST_KEY, LOWEST_KEY, midiOf, nameOf, octaveUp, pitchClass, transposePitch, type Pitch } from '../pitch/pitch.js';
+import {
+  HIGHEST_KEY,
+  LOWEST_KEY,
+  midiOf,
+  nameOf,
+  octaveUp,
+  pitchAt,
+  pitchClass,
+  transposePitch,
+  type NoteName,
+  type Pitch,
+} from '../pitch/pitch.js';
 import { lastFrom } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import type { BassWish, Choices, Document, Hand, Passage, School, Suggesting } from './decisions.js';
@@ -282,6 +293,17 @@ export function setPartSize(doc: Document, partSize: Choices['partSize']): Docum
 /** Lets every part be cut by the music again. */
 export function clearParts(doc: Document): Document {
   return withChoices(doc, { parts: [] });
+}
+
+/** Gives a note of the tune another name for the key it has. A name of another key changes nothing. */
+export function respell(doc: Document, at: Ticks, name: NoteName): Document {
+  const { melody } = doc.song;
+  const i = melody.findIndex((n) => n.at === at && nameOf(n.pitch) !== name && pitchClass(nameOf(n.pitch)) === pitchClass(name));
+  if (i < 0) return doc;
+  return {
+    ...doc,
+    song: { ...doc.song, melody: melody.with(i, { ...melody[i], pitch: pitchAt(name, midiOf(melody[i].pitch)) }) },
+  };
 }
 
 /** The song in another key, spelled for it, by the shorter way; an octave is mended where the tune leaves the piano. */

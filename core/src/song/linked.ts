@@ -90,6 +90,7 @@ function inside(edit: Edit, part: TickRange): (PlaceEdit | RangeEdit)[] | null {
     case 'edit.voicing':
     case 'edit.free-voicing':
     case 'edit.fingers':
+    case 'edit.respell':
     case 'edit.chord-school':
     case 'edit.fill':
       return edit.at >= part.start && edit.at < part.end ? [edit] : null;

@@ -118,6 +118,7 @@ export const edits: Sayings<CodesOf<'edit'>, Speech> = {
     fingers === null
       ? `use the suggested ${hand === 'left' ? 'fingers' : 'finger'}`
       : `${fingers.length === 1 ? 'finger' : 'fingers'} ${fingers.join('-')}`,
+  'edit.respell': ({ name }, say) => `spell it ${say.note(name)}`,
   'edit.fill': ({ kind }) =>
     kind === null ? 'leave a space undecided' : kind === 'none' ? 'leave a space empty' : `a ${FILLS[kind]}`,
   'edit.move-cut': () => 'move where a part begins',

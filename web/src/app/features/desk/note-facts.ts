@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output, si
 import type { PartNote } from '@joined-hands/core/arrange';
 import { chordsHolding, type HoldingChord } from '@joined-hands/core/harmony';
 import { countNotes, findConflicts, notesOver } from '@joined-hands/core/join';
-import { midiOf, nameOf } from '@joined-hands/core/pitch';
+import { isBlackKey, midiOf, nameOf, otherName } from '@joined-hands/core/pitch';
 import { handsOf, rangeOf } from '@joined-hands/core/song';
 import { placeOf } from '@joined-hands/core/time';
 import { startOf } from '@joined-hands/core/right-hand';
@@ -37,10 +37,17 @@ export class NoteFacts {
   readonly tried = output<readonly string[] | null>();
   private readonly desk = inject(DeskStore);
   private readonly player = inject(Player);
-  private readonly words = inject(Words);
+  protected readonly words = inject(Words);
   protected readonly fault = signal<string | null>(null);
 
   private readonly name = computed(() => nameOf(this.note().pitch));
+  /** The other name of a black key, or of a white one that is called by a sign; null where the song has no note here to be named. */
+  protected readonly otherName = computed(() => {
+    const { at, pitch } = this.note();
+    const named = this.name().length > 1 || isBlackKey(midiOf(pitch));
+    const written = this.desk.document()?.song.melody.some((n) => n.at === at && (midiOf(n.pitch) - midiOf(pitch)) % 12 === 0);
+    return named && written ? otherName(this.name()) : null;
+  });
   protected readonly letter = computed(() => this.words.say().note(this.name()));
   protected readonly place = computed(() => {
     const bars = this.desk.arrangement()?.bars;
@@ -97,6 +104,10 @@ export class NoteFacts {
   protected readonly inKey = computed(() => this.offersOf(this.holding().filter((c) => c.inKey)));
   protected readonly outside = computed(() => this.offersOf(this.holding().filter((c) => !c.inKey)));
   protected readonly partStartsHere = computed(() => this.note().at === this.desk.currentPart()?.start);
+
+  protected respell(name: string): void {
+    void this.desk.edit({ code: 'edit.respell', at: this.note().at, name });
+  }
 
   protected hear(): void {
     void this.player.strike([midiOf(this.note().pitch)]);
