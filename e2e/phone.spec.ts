@@ -131,6 +131,28 @@ test.describe('on a phone that is held upright', () => {
     await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening');
   });
 
+  test('the first look is one column, with nothing laid over its neighbour', async ({ page }) => {
+    await openSong(page, 'Harbour Glass');
+    await page.goto(page.url().replace('/desk/', '/look/'));
+    await expect(page.getByTestId('warm-up').first()).toBeVisible();
+    const edges = await page
+      .locator('main section')
+      .evaluateAll((all) => all.map((e) => Math.round(e.getBoundingClientRect().left)));
+    expect(new Set(edges).size).toBe(1);
+    const over = await page
+      .locator('[data-testid=warm-up] b')
+      .evaluateAll(
+        (all) =>
+          all.filter(
+            (e, i) =>
+              all[i + 1] &&
+              e.getBoundingClientRect().right > all[i + 1].getBoundingClientRect().left &&
+              e.closest('div') === all[i + 1].closest('div'),
+          ).length,
+      );
+    expect(over).toBe(0);
+  });
+
   test('what is drawn otherwise there can be read by everybody', async ({ page }) => {
     await openSong(page, 'Harbour Glass');
     const id = page.url().split('/').at(-1) ?? '';
