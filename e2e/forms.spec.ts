@@ -21,6 +21,10 @@ test('what stands over a song is put right, with what is wrong beside its field'
   await change.click();
   await expect(title).toHaveValue('Harbour Glass');
   await title.fill('Harbour Glass, slowly');
+  await tempo.fill('20');
+  const tap = form.getByRole('button', { name: 'Tap the beat' });
+  for (let i = 0; i < 4; i++) await tap.click();
+  await expect(tempo).not.toHaveValue('20');
   await tempo.fill('60');
   await pick(page, 'Meter', '2/4');
   await pick(page, 'Mode', 'Dorian');

@@ -3,7 +3,7 @@ import { FormField, form, validateStandardSchema } from '@angular/forms/signals'
 import { keyName, keysOf, MODES, type Key } from '@joined-hands/core/harmony';
 import { midiOf } from '@joined-hands/core/pitch';
 import { metersFor, type Song, type SongFacts } from '@joined-hands/core/song';
-import { meterName } from '@joined-hands/core/time';
+import { meterName, tappedTempo } from '@joined-hands/core/time';
 import { MODE_LABELS } from '@joined-hands/core/words';
 import * as z from 'zod';
 import { wholeNumber } from '../platform/form-schema';
@@ -51,7 +51,10 @@ const placeOf = ({ tonic }: Key): string => `${midiOf(`${tonic}4`) % 12}`;
             <p>
               <span i18n>Meter</span> <jh-dropdown i18n-label label="Meter" [entries]="meters()" [formField]="fields.meter" />
             </p>
-            <jh-number i18n-label label="Tempo" [formField]="fields.tempo" />
+            <p class="key">
+              <jh-number i18n-label label="Tempo" [formField]="fields.tempo" />
+              <button i18n type="button" class="btn small" (click)="tap($event.timeStamp)">Tap the beat</button>
+            </p>
           </div>
           <p i18n class="soft">
             Key, mode and meter change how the song is read, not the notes. To play it higher or lower, use “Choose a key”
@@ -104,6 +107,7 @@ export class SongFactsForm {
   readonly changed = output<Partial<SongFacts>>();
   private readonly words = inject(Words);
   protected readonly open = signal(false);
+  private readonly taps: number[] = [];
   private readonly now = computed(() => {
     const { title, composer, tempo, key, meters } = this.song();
     const read = { tonic: placeOf(key), mode: key.mode, meter: meterName(meters[0]) };
@@ -125,6 +129,14 @@ export class SongFactsForm {
   protected readonly modes = MODES.map((id) => ({ id, text: MODE_LABELS[id] }));
   private readonly fitting = computed(() => metersFor(this.song()));
   protected readonly meters = computed(() => this.fitting().map((m) => ({ id: meterName(m), text: meterName(m) })));
+
+  /** Three presses in the beat of the song set its tempo, and each further one puts it right. */
+  protected tap(at: number): void {
+    this.taps.push(at);
+    const meter = this.fitting().find((m) => meterName(m) === this.typed().meter) ?? this.song().meters[0];
+    const tempo = tappedTempo(this.taps, meter);
+    if (tempo !== null) this.typed.update((typed) => ({ ...typed, tempo }));
+  }
 
   protected keep(): void {
     if (this.fields().invalid()) return;
