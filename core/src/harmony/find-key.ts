@@ -60,7 +60,7 @@ const KEY_TERMS = {
 /** What speaks for a key, in natural logarithms of how likely a note of the tune is in it. */
 export type KeyTerm = 'scale' | 'degrees' | 'final' | 'signature' | 'usual';
 
-/** A key with how much speaks for it, term by term, and the notes that do not belong to its scale. */
+/** A key with how much speaks for it, term by term. */
 export interface WeighedKey {
   readonly key: Key;
   readonly score: number;

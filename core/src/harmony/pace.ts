@@ -1,5 +1,5 @@
 import { barAt, offsetInBar, type Bar } from '../time/bars.js';
-import { barTicks, beatTicks, isCompound, metricStrength } from '../time/meter.js';
+import { barTicks, beatTicks, metricStrength } from '../time/meter.js';
 import { toSeconds, type Ticks } from '../time/ticks.js';
 import type { HarmonicRhythm } from './vocabulary.js';
 
@@ -63,9 +63,7 @@ export function changeCost(pace: Pace, at: Ticks, bars: readonly Bar[], closes: 
 
 function spotOf(at: Ticks, bar: Bar): Spot {
   const strength = metricStrength(offsetInBar(bar, at), bar.meter);
-  if (strength === 4) return 'bar';
-  const felt = barTicks(bar.meter) / beatTicks(bar.meter);
-  return strength === 3 || (isCompound(bar.meter) && felt % 2 === 0 && strength > 2) ? 'middle' : 'beat';
+  return strength === 4 ? 'bar' : strength === 3 ? 'middle' : 'beat';
 }
 
 /** What a pace costs over a bar, at a tempo in quarter notes a minute: chords that follow each other too fast to be grasped cost more. */

@@ -13,10 +13,10 @@ const UNIT = TICKS_PER_QUARTER / 2;
 const MODES: Readonly<Record<Mode, string>> = {
   major: '',
   minor: 'm',
-  dorian: 'Dor',
-  mixolydian: 'Mix',
-  phrygian: 'Phr',
-  lydian: 'Lyd',
+  dorian: 'dor',
+  mixolydian: 'mix',
+  phrygian: 'phr',
+  lydian: 'lyd',
 };
 
 /** Writes the tune with its chords and words as ABC, four bars a line. */

@@ -1,7 +1,7 @@
 import * as midiPackage from '@tonejs/midi';
 import { chordFromNotes, spelledIn } from '../../harmony/from-notes.js';
-import { findKey } from '../../harmony/find-key.js';
-import { keyFromSignature, type Key } from '../../harmony/key.js';
+import { rankKeys } from '../../harmony/find-key.js';
+import { hasMinorThird, signatureOf, type Key } from '../../harmony/key.js';
 import { pitchAt, type Pitch } from '../../pitch/pitch.js';
 import { MOST } from '../../song/limits.js';
 import type { ChordEvent, Lyric } from '../../song/song.js';
@@ -72,8 +72,8 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
       title,
       composer: null,
       tempo: Math.round(tempo * 100) / 100,
-      signature: signature?.fifths ?? null,
-      mode: signature?.mode ?? key.mode,
+      signature: signatureOf(key),
+      mode: key.mode,
       measures: withTempos(measuresOf(bars, written, named ? chordsOf(others, line, bars, key) : [], key), bars, file, ppq),
       notices: [],
     });
@@ -384,12 +384,15 @@ function signatureIn(data: Uint8Array): { fifths: number; mode: 'major' | 'minor
   return null;
 }
 
-/** The key as it is written, or as it is heard. */
+/**
+ * The key as it is heard, with the written signature as evidence: programs write "C major" where nobody said anything, and major where they
+ * only mean the signs. A minor key is said on purpose, and may be one of the old modes with a minor third.
+ */
 export function keyFor(line: readonly RecordedNote[], signature: ReturnType<typeof signatureIn>): Key {
-  if (signature) return keyFromSignature(signature.fifths, signature.mode);
   const heard = line.map((n) => ({ pitchClass: n.midi % 12, weight: n.until - n.at }));
   const last = line[line.length - 1];
-  return findKey(heard, last ? last.midi % 12 : null, null);
+  const ranked = rankKeys(heard, last ? last.midi % 12 : null, signature?.fifths ?? null);
+  return (ranked.find(({ key }) => signature?.mode !== 'minor' || hasMinorThird(key)) ?? ranked[0]).key;
 }
 
 function questionsOf(
