@@ -25,6 +25,8 @@ const FIT = {
   between: 0.6,
   /** A note of a strong place that is struck again there and then falls by step. */
   suspended: 0.35,
+  /** A note of a strong place that is leapt to and leans by step, the other way, on one as long: an appoggiatura. */
+  leaning: 0.6,
   /** For each weighted beat outside the chord; a half step above one of its notes it grates. */
   outside: 1,
   grating: 1.6,
@@ -70,7 +72,9 @@ function figured(tune: readonly TuneNote[], i: number, strength: number, beat: T
   const to = midiOf(after.pitch) - midiOf(note.pitch);
   const steps = (by: number) => by !== 0 && Math.abs(by) <= STEP;
   if (note.length <= beat && strength < 4 && steps(from) && steps(to) && from > 0 === to > 0) return FIT.between;
-  return strength >= 3 && from === 0 && to < 0 && steps(to) && after.length >= note.length ? FIT.suspended : 1;
+  if (strength < 3 || !steps(to) || after.length < note.length) return 1;
+  if (from === 0) return to < 0 ? FIT.suspended : 1;
+  return note.length <= beat && Math.abs(from) > STEP && from > 0 !== to > 0 ? FIT.leaning : 1;
 }
 
 /** Weighs the tune in stretches that are in order and do not overlap. */

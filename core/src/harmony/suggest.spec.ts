@@ -144,6 +144,14 @@ describe('suggested chords', () => {
     expect(symbols(song, { vocabulary: 'three', rhythm: 'bar' })).toEqual(['C', 'G', 'C']);
   });
 
+  it('know an appoggiatura: what is leapt to and leans on the next note does not ask for a chord of its own', () => {
+    const bars = (second: string) => `C5 E5 G5 C5 | ${second} | D5 B4 G4 B4 | C5 C5 C5 C5`.split(/[ |]+/);
+    const over = (second: string) =>
+      symbols(tune(...bars(second).map((p): [string, number] => [p, 1])), { vocabulary: 'three', rhythm: 'bar' });
+    expect(over('F5 E5 C5 G4')).toEqual(['C', 'G', 'C']);
+    expect(over('F5 A5 C5 F5')).toEqual(['C', 'F', 'G', 'C']);
+  });
+
   it('give the diminished seventh degree as the dominant in first inversion', () => {
     expect(keyChords(C, 'triads').map((c) => c.symbol)).toEqual(['C', 'F', 'G', 'Am', 'Dm', 'Em', 'G/B']);
     expect(keyChords({ tonic: 'A', mode: 'minor' }, 'triads').map((c) => c.symbol)).toContain('E/G#');
