@@ -11,7 +11,7 @@ import { readProject, type ProjectFault } from './project.js';
 /** Most songs and bytes of an archive. */
 const MOST = { songs: 2000, bytes: 200_000_000 } as const;
 
-/** What a song is tagged with on the shelf, beside its document. */
+/** What a song is tagged with on the shelf, where it has some. */
 const Tagged = z.object({ tags: z.array(line(40).min(1)).max(40).catch([]) });
 
 /** Writes documents as one archive: a ZIP of project files, with tags where they have some. What was saved and cannot be read goes in as it is. */
