@@ -1,9 +1,9 @@
 import { divide } from '../src/divide/divide.js';
 import { weighChords } from '../src/harmony/choices.js';
-import { findKey } from '../src/harmony/find-key.js';
+import { evidenceOf, findKey } from '../src/harmony/find-key.js';
 import { suggestChords } from '../src/harmony/suggest.js';
 import { parseChord } from '../src/harmony/symbol.js';
-import { nameOf, pitchClass } from '../src/pitch/pitch.js';
+import { pitchClass } from '../src/pitch/pitch.js';
 import { newDocument } from '../src/song/decisions.js';
 import { layBars } from '../src/time/bars.js';
 import { barTicks } from '../src/time/meter.js';
@@ -45,7 +45,7 @@ export function madeFigures(many: number): MadeFigures {
 
 /** True where key and mode of a tune are found from its notes alone. */
 function isFound({ song, key }: MadeTune): boolean {
-  const heard = song.melody.map((n) => ({ pitchClass: pitchClass(nameOf(n.pitch)), weight: n.length }));
+  const heard = evidenceOf(song.melody);
   const read = findKey(heard, heard[heard.length - 1].pitchClass, null);
   return read.mode === key.mode && pitchClass(read.tonic) === pitchClass(key.tonic);
 }

@@ -1,4 +1,4 @@
-import { findKey } from '../harmony/find-key.js';
+import { evidenceOf, findKey } from '../harmony/find-key.js';
 import { type Key, type Mode, keyFromSignature } from '../harmony/key.js';
 import { parseChord } from '../harmony/symbol.js';
 import { HIGHEST_KEY, LOWEST_KEY, midiOf, nameOf, pitchClass, type Pitch } from '../pitch/pitch.js';
@@ -276,7 +276,7 @@ function readSymbol(symbol: string, measure: string): string {
 
 function keyOf(raw: RawSong, melody: readonly MelodyNote[], chords: readonly ChordEvent[]): Key {
   if (raw.signature !== null && raw.mode !== null) return keyFromSignature(raw.signature, raw.mode);
-  const heard = melody.map((n) => ({ pitchClass: pitchClass(nameOf(n.pitch)), weight: n.length }));
+  const heard = evidenceOf(melody);
   for (const c of chords) {
     const chord = parseChord(c.symbol);
     if (chord.kind !== 'chord') continue;

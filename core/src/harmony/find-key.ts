@@ -1,4 +1,4 @@
-import { pitchClass, type NoteName } from '../pitch/pitch.js';
+import { nameOf, pitchClass, type NoteName, type Pitch } from '../pitch/pitch.js';
 import { keyFromSignature, keysOf, hasMinorThird, MODES, scaleOf, signatureOf, type Key, type Mode } from './key.js';
 
 /** A melody note or chord note that speaks for a key, with its weight (usually its length). */
@@ -6,6 +6,10 @@ export interface Evidence {
   readonly pitchClass: number;
   readonly weight: number;
 }
+
+/** The notes of a tune as they speak for a key, each by its length. */
+export const evidenceOf = (tune: readonly { readonly pitch: Pitch; readonly length: number }[]): Evidence[] =>
+  tune.map((n) => ({ pitchClass: pitchClass(nameOf(n.pitch)), weight: n.length }));
 
 /**
  * How often each degree of the scale, in half steps from the tonic, is heard in a tune. Major and minor: counts over the Essen
@@ -25,19 +29,15 @@ const HEARD: Readonly<Record<Mode, readonly number[]>> = {
   lydian: exchanged(MAJOR, 5, 6),
 };
 
-/** The scales of a mode as half steps from the tonic: minor has its natural, harmonic and melodic form. */
-const SCALES: Readonly<Record<Mode, readonly (readonly number[])[]>> = {
-  major: [[0, 2, 4, 5, 7, 9, 11]],
-  minor: [
-    [0, 2, 3, 5, 7, 8, 10],
-    [0, 2, 3, 5, 7, 8, 11],
-    [0, 2, 3, 5, 7, 8, 9, 10, 11],
-  ],
-  dorian: [[0, 2, 3, 5, 7, 9, 10]],
-  mixolydian: [[0, 2, 4, 5, 7, 9, 10]],
-  phrygian: [[0, 1, 3, 5, 7, 8, 10]],
-  lydian: [[0, 2, 4, 6, 7, 9, 11]],
-};
+/** Forms of the minor scale beside the natural one, in half steps from the tonic: harmonic, and melodic up and down. */
+const MINOR_FORMS = [
+  [0, 2, 3, 5, 7, 8, 11],
+  [0, 2, 3, 5, 7, 8, 9, 10, 11],
+];
+/** The scales of a mode, in half steps from the tonic. */
+const SCALES = Object.fromEntries(
+  MODES.map((mode) => [mode, [scaleOf({ tonic: 'C', mode }).map(pitchClass), ...(mode === 'minor' ? MINOR_FORMS : [])]]),
+) as unknown as Readonly<Record<Mode, readonly (readonly number[])[]>>;
 
 const KEY_TERMS = {
   /** What a note outside the scale speaks against the key, and how much a form of it with more notes explains too easily. */

@@ -1,5 +1,5 @@
 import { midiOf } from '../pitch/pitch.js';
-import { barAt, type Bar } from '../time/bars.js';
+import { barAt, cutAt, type Bar } from '../time/bars.js';
 import { barTicks } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
 import { misfitOf, offScaleOf, weigh, weighSlots, type Slot, type TuneNote } from './fit.js';
@@ -74,11 +74,10 @@ export interface SuggestionProblem {
  * time it takes grows linearly with the song.
  */
 export function suggestChords(task: SuggestionTask): SuggestedChord[] {
-  const plain = poseSuggestion(task);
-  const once = cheapestRow(plain);
-  const before = chordsBefore(task, plain.places, once);
-  const problem = before.size === 0 ? plain : poseSuggestion(task, before);
-  const found = before.size === 0 ? once : cheapestRow(problem);
+  const problem = poseSuggestion(task);
+  const once = cheapestRow(problem);
+  const before = chordsBefore(task, problem.places, once);
+  const found = before.size === 0 ? once : cheapestRow({ ...problem, own: asBefore(problem, before) });
   const chords: SuggestedChord[] = [];
   found.forEach((state, i) => {
     const { from } = problem.places[i];
@@ -126,9 +125,10 @@ function chordsBefore(
   const before = new Map<number, string>();
   const known = new Map<string, Ticks>();
   const placeAt = new Map(places.map((p, i) => [p.from, i]));
+  const tunes = cutAt(tune, ends);
   let start: Ticks = 0;
-  for (const end of ends) {
-    const notes = tune.filter((n) => n.at >= start && n.at < end);
+  ends.forEach((end, part) => {
+    const notes = tunes[part];
     const print = `${end - start} ${notes.map((n) => `${n.at - start} ${n.pitch} ${n.length}`).join()}`;
     const earlier = known.get(print);
     if (earlier === undefined || notes.length === 0) known.set(print, start);
@@ -141,12 +141,18 @@ function chordsBefore(
       });
     }
     start = end;
-  }
+  });
   return before;
 }
 
-/** The places, the states of each, and the costs; with the chords of earlier parts at the places that repeat them, where some do. */
-export function poseSuggestion(task: SuggestionTask, before?: ReadonlyMap<number, string>): SuggestionProblem {
+/** What states cost by themselves where some places should have the chords that the same tune had before. */
+const asBefore =
+  ({ own }: SuggestionProblem, before: ReadonlyMap<number, string>): SuggestionProblem['own'] =>
+  (i, state) =>
+    own(i, state) + (before.has(i) && before.get(i) !== state.symbol ? PROGRESSION_COSTS.unlikeBefore : 0);
+
+/** The places, the states of each, and the costs. */
+export function poseSuggestion(task: SuggestionTask): SuggestionProblem {
   const C = PROGRESSION_COSTS;
   const keys = nearKeys(task.key);
   const places = layPlaces(task);
@@ -169,7 +175,6 @@ export function poseSuggestion(task: SuggestionTask, before?: ReadonlyMap<number
     if (chord === null) return paced;
     let cost = paced + weigh(weights, misfitOf(chord.chord)) + weigh(weights, offScale[key]);
     if (typeof fixed !== 'string') cost += chord.price;
-    if (before?.has(i) && before.get(i) !== chord.symbol) cost += C.unlikeBefore;
     const home = isHome(chord);
     if (i === 0 && whole && (!home || key !== 0)) cost += C.firstElsewhere;
     if (i === places.length - 1 && toEnd && (!home || key !== 0)) cost += C.lastElsewhere;
@@ -190,15 +195,11 @@ export function poseSuggestion(task: SuggestionTask, before?: ReadonlyMap<number
 
 /** What one chord after another costs wherever it comes; in a part's close a dominant that goes home is a cadence. */
 function move(closes: boolean, from: State, to: State): number {
-  const cadence = closes && from.chord?.role === 'dominant' && to.chord !== null && isHome(to.chord);
-  return (cadence ? PROGRESSION_COSTS.cadence : 0) + moveCost(from, to);
-}
-
-function moveCost(from: State, to: State): number {
   const C = PROGRESSION_COSTS;
+  const cadence = closes && from.chord?.role === 'dominant' && to.chord !== null && isHome(to.chord);
   const turn = from.key === to.key ? 0 : to.key === 0 ? C.comesBack : C.leavesKey;
-  if (from.chord === null || to.chord === null) return turn;
-  return turn + progressionCost(from.chord, to.chord);
+  const progression = from.chord === null || to.chord === null ? 0 : progressionCost(from.chord, to.chord);
+  return (cadence ? C.cadence : 0) + turn + progression;
 }
 
 /** Moves between all states of one pace, by the state that is moved to and the one it comes from: what they cost by themselves. */

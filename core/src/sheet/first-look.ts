@@ -1,4 +1,4 @@
-import { otherReading, type KeyReadingFact } from '../harmony/find-key.js';
+import { evidenceOf, otherReading, type KeyReadingFact } from '../harmony/find-key.js';
 import { practisedScale, scaleOf, type Key } from '../harmony/key.js';
 import { degreeOf } from '../harmony/naming.js';
 import { parseChord } from '../harmony/symbol.js';
@@ -115,7 +115,7 @@ export function firstLook(arrangement: Arrangement, hands: Hands): FirstLook {
 }
 
 function readingOf(melody: readonly { readonly pitch: Pitch; readonly length: Ticks }[], key: Key): KeyReadingFact | null {
-  const heard = melody.map((n) => ({ pitchClass: pitchClass(nameOf(n.pitch)), weight: n.length }));
+  const heard = evidenceOf(melody);
   return otherReading(heard, heard.at(-1)?.pitchClass ?? null, key);
 }
 
