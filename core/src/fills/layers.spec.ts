@@ -72,9 +72,10 @@ describe('all layers together', () => {
   });
 
   it.each(DEMOS)('can be played in %s by every hand', (name) => {
+    const song = demo(name);
     const found = HAND_PROFILES.flatMap((profile) =>
       (['broken', 'echo', 'walk', 'turn'] as const).flatMap((kind) =>
-        faultsOf(filled(dressed({ ...demo(name), hands: handsOf(profile) }), kind)),
+        faultsOf(filled(dressed({ ...song, hands: handsOf(profile) }), kind)),
       ),
     );
     expect(found).toEqual([]);

@@ -31,8 +31,21 @@ const strikes = ({ at, dressed: d }: PartChord) =>
 /** Quarters that chords last, in turn over the keys: each texture meets every key and every length. */
 const LENGTHS = [4, 2, 1] as const;
 const KINDS = ['', 'm', '7', 'm7', 'maj7'];
-const chordsOf = (key: Key) =>
-  scaleOf(key).flatMap((root, d) => KINDS.filter((_, k) => (d + k) % 3 === 0).map((kind) => root + kind));
+/** Chords on every degree of a key, and some of them over another bass. */
+const chordsOf = (key: Key) => [
+  ...scaleOf(key).flatMap((root, d) => KINDS.filter((_, k) => (d + k) % 3 === 0).map((kind) => root + kind)),
+  ...scaleOf(key).flatMap((root, d, all) => (d % 2 === 0 ? [`${root}/${all[(d + 2) % 7]}`] : [])),
+];
+
+const dressings = new Map<string, PartChord[]>();
+/** The chords of every key in a texture: arranged once, asked about by several tests. */
+function inEveryKey(texture: string): PartChord[] {
+  const known = dressings.get(texture);
+  if (known) return known;
+  const chords = ALL_KEYS.flatMap((key, k) => dressed(chordsOf(key), LENGTHS[k % 3], texture, key));
+  dressings.set(texture, chords);
+  return chords;
+}
 
 /** Textures that strike no more than the chord as it lies, or another bass by what they are. */
 const OTHER_BASS = ['block', 'held-block', 'counted-block', 'shape-apart', 'rest-chord', 'pedal-note'];
@@ -42,16 +55,12 @@ describe('the bass of a texture, in every key', () => {
   it.each(ROOTED.map((t) => t.id))(
     '%s: the first note of every chord is its root, or the bass that its symbol asks for',
     (texture) => {
-      ALL_KEYS.forEach((key, k) => {
-        const symbols = chordsOf(key);
-        const slashes = scaleOf(key).flatMap((root, d, all) => (d % 2 === 0 ? [`${root}/${all[(d + 2) % 7]}`] : []));
-        for (const chord of dressed([...symbols, ...slashes], LENGTHS[k % 3], texture, key)) {
-          const parsed = parseChord(chord.symbol);
-          const [first] = chord.dressed?.notes ?? [];
-          expect(parsed.kind).toBe('chord');
-          if (parsed.kind === 'chord') expect(pitchClass(nameOf(first.pitch))).toBe(pitchClass(parsed.bass ?? parsed.root));
-        }
-      });
+      for (const chord of inEveryKey(texture)) {
+        const parsed = parseChord(chord.symbol);
+        const [first] = chord.dressed?.notes ?? [];
+        expect(parsed.kind).toBe('chord');
+        if (parsed.kind === 'chord') expect(pitchClass(nameOf(first.pitch))).toBe(pitchClass(parsed.bass ?? parsed.root));
+      }
     },
   );
 
@@ -92,14 +101,14 @@ describe('a pattern fits its chord', () => {
     const tells = (token: string) => /(^|\+)(c|u|r|3|7|10|14)(\+|$)/.test(token);
     const own = TEXTURES.find((t) => t.id === texture)?.patterns.find((p) => p.meter === '4/4');
     if (!own?.steps.split(/[\s|]+/).some(tells)) return;
-    ALL_KEYS.forEach((key, k) => {
-      for (const chord of dressed(chordsOf(key), LENGTHS[k % 3], texture, key)) {
-        const parsed = parseChord(chord.symbol);
-        const heard = (chord.dressed?.notes ?? chord.struck).map((n) => pitchClass(nameOf(n.pitch)));
-        const telling = parsed.kind === 'chord' ? parsed.tones.filter((t) => t.degree === 3 || t.degree === 7) : [];
-        expect(telling.some((t) => heard.includes(pitchClass(t.name)))).toBe(true);
-      }
-    });
+    for (const chord of inEveryKey(texture)) {
+      // Over another bass the third may be the very note that a pedal takes the place of.
+      if (chord.symbol.includes('/')) continue;
+      const parsed = parseChord(chord.symbol);
+      const heard = (chord.dressed?.notes ?? chord.struck).map((n) => pitchClass(nameOf(n.pitch)));
+      const telling = parsed.kind === 'chord' ? parsed.tones.filter((t) => t.degree === 3 || t.degree === 7) : [];
+      expect(telling.some((t) => heard.includes(pitchClass(t.name)))).toBe(true);
+    }
   });
 
   it('a rest at the beginning is played', () => {

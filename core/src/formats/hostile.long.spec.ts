@@ -84,7 +84,7 @@ describe('damaged files', () => {
           list.reduce((d, make) => (d.length > 0 ? make(d) : d), data),
         );
       }),
-      { numRuns: Number(process.env['FUZZ_RUNS'] ?? 1000) },
+      { numRuns: Number(process.env['FUZZ_RUNS'] ?? 400) },
     );
   });
 
@@ -156,7 +156,7 @@ describe('files damaged where it hurts', () => {
         expect(process.cpuUsage(before).user / 1e6).toBeLessThan(MOST_SECONDS);
       }),
       // The same files every time, unless many more are asked for.
-      process.env['FUZZ_RUNS'] ? { numRuns: Number(process.env['FUZZ_RUNS']) } : { numRuns: 1000, seed: 1127 },
+      process.env['FUZZ_RUNS'] ? { numRuns: Number(process.env['FUZZ_RUNS']) } : { numRuns: 400, seed: 1127 },
     );
   });
 });
