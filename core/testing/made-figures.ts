@@ -82,7 +82,7 @@ function addChords(
   const range = { from: 0, to: song.length, fixed: new Map() };
   const row = suggestChords({ ...task, ...range, vocabulary: 'triads', rhythm: 'proposed' });
   const standing = row.map((c, i) => ({ ...c, length: (row[i + 1]?.at ?? song.length) - c.at }));
-  const weighed = weighChords(song.melody, bars, standing, ends);
+  const weighed = weighChords(task, standing);
   for (let at = chords[0].at; at < song.length; at += Q / 2) {
     const wanted = rootOf(chords.findLast((c) => c.at <= at)?.symbol ?? '');
     const found = weighed.findLast((c) => c.at <= at);

@@ -40,6 +40,7 @@ export function explainBar(doc: Document, number: number): ExplainedBar | null {
   const inside = ({ at }: { readonly at: number }) => at >= bar.start && at < bar.end;
   const place = (at: number) => placeOf(material.bars, at);
   const left = leftSide(settings, material);
+  const paced = { tune: material.written, bars: material.bars, tempo: doc.song.tempo, ends: material.ends };
   return {
     bar: number,
     cuts: cutsIn(doc.song, settings, material, bar).map((c) => ({
@@ -48,7 +49,7 @@ export function explainBar(doc: Document, number: number): ExplainedBar | null {
       insteadPlace: c.instead === null ? null : place(c.instead),
     })),
     harmony: material.found.flatMap((chord, i) => {
-      const explained = inside(chord) ? explainChord(material.written, material.bars, material.found, material.ends, i) : null;
+      const explained = inside(chord) ? explainChord(paced, material.found, i) : null;
       return explained ? [{ ...explained, place: place(chord.at) }] : [];
     }),
     voicings: voicingsIn(settings, material, left, inside).map((v) => ({ ...v, place: place(v.at) })),

@@ -42,7 +42,7 @@ export function harmonise(
   }
   const keys = hearKeys(task, row);
   const standing = row.map(({ at, symbol }, i) => ({ at, symbol, key: keys[i], length: (row[i + 1]?.at ?? song.length) - at }));
-  return weighChords(tune, bars, standing, ends).map((c) => ({
+  return weighChords(task, standing).map((c) => ({
     ...c,
     source: chosen.get(c.at) === c.symbol ? 'chosen' : found.has(c.at) ? 'suggested' : 'given',
   }));

@@ -2,8 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { leastOf } from '../../testing/fingerings.js';
 import { fitsManual, manualArpeggios, manualScales } from '../../testing/manuals.js';
-import type { Key } from '../harmony/key.js';
-import { midiOf } from '../pitch/pitch.js';
+import { HANDS, lowOf, scaleFrom } from '../../testing/tunes.js';
+import { keyName, keysOf, type Key } from '../harmony/key.js';
+import { isBlackKey, midiOf } from '../pitch/pitch.js';
 import { handsOf, HAND_PROFILES } from '../song/decisions.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { fingerLine } from './line.js';
@@ -56,6 +57,27 @@ describe('scales and arpeggios over two octaves', () => {
       });
     expect(wrong).toEqual([]);
     expect(runs.filter((run) => run.hand === hand)).toHaveLength(48 + 36);
+  });
+});
+
+describe('the scales of the old modes over two octaves', () => {
+  const modal = (['dorian', 'mixolydian', 'phrygian', 'lydian'] as const).flatMap(keysOf);
+  const runs = modal.flatMap((key) => HANDS.map((hand) => ({ key, hand })));
+
+  it('go in threes and fours from one thumb to the next, which are white keys, up and down, in every key and both hands', () => {
+    const wrong = runs.flatMap(({ key, hand }) => {
+      const keys = scaleFrom(key, lowOf(hand), 0, 15);
+      const isWhite = (pitch: string) => !isBlackKey(midiOf(pitch));
+      return [keys, keys.toReversed()].flatMap((way) => {
+        const fingers = fingerLine(line(way.join(' ')), { ...right, hand, key }).map((f) => f.fingers[0]);
+        const thumbs = fingers.flatMap((f, i) => (f === 1 ? [i] : []));
+        const apart = thumbs.slice(1).map((at, i) => at - thumbs[i]);
+        const holds = thumbs.length >= 4 && thumbs.every((i) => isWhite(way[i])) && apart.every((n) => n === 3 || n === 4);
+        return holds ? [] : [`${keyName(key)} ${hand} ${way[0]}: ${fingers.join('')}`];
+      });
+    });
+    expect(wrong).toEqual([]);
+    expect(runs).toHaveLength(4 * 12 * 2);
   });
 });
 

@@ -1,9 +1,9 @@
 import { KEY_NAMES } from '../pitch/note-names.js';
 import { midiOf, pitchClass, type NoteName } from '../pitch/pitch.js';
-import type { Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import { misfitOf, weigh, weighSlots, type Slot, type TuneNote } from './fit.js';
 import type { Key } from './key.js';
+import { PACES, pacesOfParts, type PacedTune } from './pace.js';
 import { asKeyChord, endingCost, progressionCost } from './progression.js';
 import { parseChord } from './symbol.js';
 import { keyChords, type ChordFunction, type KeyChord } from './vocabulary.js';
@@ -21,6 +21,8 @@ export type ChordFact =
   | { readonly code: 'chord.fourth-holds' }
   | { readonly code: 'chord.fourth-falls' }
   | { readonly code: 'chord.third-arrives'; readonly third: NoteName }
+  /** How often the chords of the part that begins here change. */
+  | { readonly code: 'chord.pace'; readonly pace: (typeof PACES)[number] }
   /** `to` is the chord that follows, or null where the song turns back to its start. */
   | { readonly code: 'chord.turns-back'; readonly by: 'dominant' | 'half-step'; readonly to: string | null };
 
@@ -50,32 +52,53 @@ export interface WeighedChord extends StandingChord {
 const CHOICES = 3;
 
 /** Weighs every chord of a row against the tune and ranks what else could stand in its place. */
-export function weighChords(
-  tune: readonly TuneNote[],
-  bars: readonly Bar[],
-  chords: readonly StandingChord[],
-  ends: readonly Ticks[],
-): WeighedChord[] {
-  const stretches = chords.map((c) => ({ from: c.at, to: c.at + c.length }));
-  const slots = weighSlots(tune, bars, stretches);
-  const closing = closingChords(tune, chords, ends);
-  const known = chords.map((c) => asKeyChord(c.symbol, c.key));
+export function weighChords(song: PacedTune, chords: readonly StandingChord[]): WeighedChord[] {
+  const surroundings = surround(song, chords);
   return chords.map((standing, i): WeighedChord => {
-    const { key } = standing;
-    const here = { slot: slots[i], key, before: known[i - 1] ?? null, next: known[i + 1] ?? null, ends: closing.get(i) ?? null };
-    const now = known[i];
+    const { now, here } = surroundings(i);
     const base = now === null ? 0 : standingCost(now, here);
-    const others = rivalsOf(standing, here);
     return {
       ...standing,
       why: now === null ? [{ code: 'chord.none' }] : chordReason(now, here),
-      others: others.slice(0, CHOICES).map(({ c, cost }) => ({
-        symbol: c.symbol,
-        cost: Math.round((cost - base) * 100) / 100,
-        why: chordReason(c, here),
-      })),
+      others: rivalsOf(standing, here)
+        .slice(0, CHOICES)
+        .map(({ c, cost }) => ({
+          symbol: c.symbol,
+          cost: Math.round((cost - base) * 100) / 100,
+          why: chordReason(c, { ...here, opens: null }),
+        })),
     };
   });
+}
+
+/** What stands in each place of a row and around it. */
+function surround(song: PacedTune, chords: readonly StandingChord[]) {
+  const slots = weighSlots(
+    song.tune,
+    song.bars,
+    chords.map((c) => ({ from: c.at, to: c.at + c.length })),
+  );
+  const closing = closingChords(song.tune, chords, song.ends);
+  const paces = pacesOfParts(song, chords);
+  const partAt = (at: Ticks) => paces.find((p) => at < p.end) ?? null;
+  const known = chords.map((c) => asKeyChord(c.symbol, c.key));
+  return (i: number): { readonly now: KeyChord | null; readonly here: Surroundings } => {
+    const part = partAt(chords[i].at);
+    const next = chords[i + 1];
+    const opens = part !== null && partAt(chords[i - 1]?.at ?? -1) !== part;
+    return {
+      now: known[i],
+      here: {
+        slot: slots[i],
+        key: chords[i].key,
+        before: known[i - 1] ?? null,
+        next: known[i + 1] ?? null,
+        changes: [part?.change(chords[i].at) ?? 0, next ? (partAt(next.at)?.change(next.at) ?? 0) : 0],
+        opens: opens || i === 0 ? (part?.pace ?? null) : null,
+        ends: closing.get(i) ?? null,
+      },
+    };
+  };
 }
 
 /**
@@ -99,21 +122,31 @@ interface Surroundings {
   readonly key: Key;
   readonly before: KeyChord | null;
   readonly next: KeyChord | null;
+  /** What it costs at the pace of the part to change to another chord here, and after it. */
+  readonly changes: readonly [number, number];
+  /** The pace of the part that begins with this chord; null elsewhere. */
+  readonly opens: (typeof PACES)[number] | null;
   /** The pitch class of the tune's note where a part ends here; null elsewhere. */
   readonly ends: number | null;
 }
 
-/** What a chord is charged for in its place: melody notes outside it, its colour, the way to it and from it, how it ends a part. */
+/**
+ * What a chord is charged for in its place: melody notes outside it, its colour, the changes to it and from it at the pace of its part, the
+ * way to it and from it, how it ends a part.
+ */
 export interface ChordTerm {
-  readonly term: 'misfit' | 'price' | 'from' | 'to' | 'ending';
+  readonly term: 'misfit' | 'price' | 'changes' | 'from' | 'to' | 'ending';
   /** In weighted beats of a note outside its chord. */
   readonly cost: number;
 }
 
-function standingTerms(chord: KeyChord, { slot, key, before, next, ends }: Surroundings): ChordTerm[] {
+function standingTerms(chord: KeyChord, { slot, key, before, next, changes, ends }: Surroundings): ChordTerm[] {
+  const changing =
+    (before && before.symbol !== chord.symbol ? changes[0] : 0) + (next && next.symbol !== chord.symbol ? changes[1] : 0);
   return [
     { term: 'misfit', cost: weigh(slot.weights, misfitOf(chord.chord)) },
     { term: 'price', cost: chord.price },
+    { term: 'changes', cost: changing },
     ...(before ? [{ term: 'from' as const, cost: progressionCost(before, chord) }] : []),
     ...(next ? [{ term: 'to' as const, cost: progressionCost(chord, next) }] : []),
     ...(ends !== null ? [{ term: 'ending' as const, cost: endingCost(chord, ends, key) }] : []),
@@ -132,20 +165,15 @@ export interface ExplainedChord {
 
 /** What decided for the chord at an index of a row, against the others that could stand there or one that is asked about. */
 export function explainChord(
-  tune: readonly TuneNote[],
-  bars: readonly Bar[],
+  song: PacedTune,
   chords: readonly StandingChord[],
-  ends: readonly Ticks[],
   index: number,
   against?: string,
 ): ExplainedChord | null {
-  const known = (i: number) => (chords[i] ? asKeyChord(chords[i].symbol, chords[i].key) : null);
-  const now = known(index);
   const standing = chords[index];
-  if (!now || !standing) return null;
-  const [slot] = weighSlots(tune, bars, [{ from: standing.at, to: standing.at + standing.length }]);
-  const closing = closingChords(tune, chords, ends);
-  const here = { slot, key: standing.key, before: known(index - 1), next: known(index + 1), ends: closing.get(index) ?? null };
+  if (!standing) return null;
+  const { now, here } = surround(song, chords)(index);
+  if (!now) return null;
   const [rival] = against
     ? [asKeyChord(against, standing.key)].filter((c) => c !== null)
     : rivalsOf(standing, here).map(({ c }) => c);
@@ -174,7 +202,7 @@ function closingChords(tune: readonly TuneNote[], chords: readonly StandingChord
 const WORTH_NAMING = 0.15;
 
 /** What a chord does in its place. */
-function chordReason(chord: KeyChord, { slot, before, next, ends }: Surroundings): ChordFact[] {
+function chordReason(chord: KeyChord, { slot, before, next, opens, ends }: Surroundings): ChordFact[] {
   const costs = misfitOf(chord.chord);
   const all = slot.weights.reduce((sum, w) => sum + w, 0);
   const heard = [...slot.weights.keys()]
@@ -193,5 +221,6 @@ function chordReason(chord: KeyChord, { slot, before, next, ends }: Surroundings
   else if (before?.leadsTo?.includes(pitchClass(chord.chord.root))) facts.push({ code: 'chord.follows', from: before.symbol });
   if (ends !== null)
     facts.push({ code: 'chord.ends', on: chord.degree === 1 ? 'home' : chord.role === 'dominant' ? 'dominant' : 'elsewhere' });
+  if (opens !== null) facts.push({ code: 'chord.pace', pace: opens });
   return facts;
 }

@@ -54,6 +54,15 @@ export function isPassing(tune: readonly TuneNote[], i: number, bars: readonly B
   return near(tune[i - 1]) || near(tune[i + 1]);
 }
 
+/** True for a note inside a figure: it and the one before it are shorter than a beat, and the line goes through it by step. */
+export function isInsideRun(tune: readonly TuneNote[], i: number, bars: readonly Bar[]): boolean {
+  const [before, note, after] = [tune[i - 1], tune[i], tune[i + 1]];
+  if (!before || !after) return false;
+  const beat = beatTicks(barAt(bars, note.at).meter);
+  const apart = (a: TuneNote, b: TuneNote) => Math.abs(midiOf(a.pitch) - midiOf(b.pitch));
+  return before.length < beat && note.length < beat && apart(before, note) <= STEP && apart(note, after) <= STEP;
+}
+
 /** What each note of the tune weighs for each beat that it sounds. */
 function noteWeights(tune: readonly TuneNote[], bars: readonly Bar[]): Float64Array {
   return Float64Array.from(tune, (note, i) => {

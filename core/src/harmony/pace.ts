@@ -1,6 +1,7 @@
-import { barAt, offsetInBar, type Bar } from '../time/bars.js';
+import { barAt, firstAtOrAfter, offsetInBar, type Bar } from '../time/bars.js';
 import { barTicks, beatTicks, metricStrength } from '../time/meter.js';
 import { toSeconds, type Ticks } from '../time/ticks.js';
+import { isInsideRun, type TuneNote } from './fit.js';
 import type { HarmonicRhythm } from './vocabulary.js';
 
 /** How often the chords of a part change: every two bars or fewer, by the bar, by half bars, on most beats; or as the pianist asks. */
@@ -33,8 +34,9 @@ export const PACE_TERMS = {
   turns: 1.4,
   /** The last bars of a part move faster: its inner changes cost this much of what they do elsewhere. */
   closing: 0.9,
-  /** A chord that comes while a note of the tune goes on, other than on a bar line. */
+  /** A chord that comes while a note of the tune goes on, and one that comes inside a run of quick steps, other than on a bar line. */
   underNote: 0.6,
+  insideRun: 0.4,
   /** Seconds between changes that are neither quick nor slow: by the square of what is missing a pace costs more. */
   easy: 1.2,
   least: 0.3,
@@ -52,13 +54,24 @@ export function placesIn(bar: Bar, rhythm: HarmonicRhythm): Ticks {
   return beat;
 }
 
+/** What the tune does at a place: a note begins there, or goes on, or a run of quick steps passes through. */
+export type TuneThere = 'begins' | 'goes-on' | 'runs';
+
+/** What the tune does at a place. */
+export function tuneThere(tune: readonly TuneNote[], at: Ticks, bars: readonly Bar[]): TuneThere {
+  const i = firstAtOrAfter(tune, at);
+  if (tune[i]?.at !== at) return 'goes-on';
+  return isInsideRun(tune, i, bars) ? 'runs' : 'begins';
+}
+
 /** What a change at a place costs at a pace. */
-export function changeCost(pace: Pace, at: Ticks, bars: readonly Bar[], closes: boolean, begins: boolean): number {
+export function changeCost(pace: Pace, at: Ticks, bars: readonly Bar[], closes: boolean, there: TuneThere): number {
   const bar = barAt(bars, at);
   const spot = spotOf(at, bar);
   const costs = PACE_COSTS[pace];
   if (spot === 'bar') return costs.bar;
-  return costs[spot] * (closes ? PACE_TERMS.closing : 1) + (begins ? 0 : PACE_TERMS.underNote);
+  const tune = there === 'goes-on' ? PACE_TERMS.underNote : there === 'runs' && spot === 'beat' ? PACE_TERMS.insideRun : 0;
+  return costs[spot] * (closes ? PACE_TERMS.closing : 1) + tune;
 }
 
 function spotOf(at: Ticks, bar: Bar): Spot {
@@ -72,4 +85,38 @@ export function barCost(pace: Pace, bar: Bar, tempo: number): number {
   const each = pace === 'beat' ? beatTicks(bar.meter) : pace === 'half' ? barTicks(bar.meter) / 2 : barTicks(bar.meter);
   const hurry = (PACE_TERMS.easy / toSeconds(each, tempo)) ** 2;
   return eachBar * Math.min(PACE_TERMS.most, Math.max(PACE_TERMS.least, hurry));
+}
+
+/** A tune, divided, at a tempo in quarter notes a minute. */
+export interface PacedTune {
+  readonly tune: readonly TuneNote[];
+  readonly bars: readonly Bar[];
+  readonly tempo: number;
+  /** Where parts end, in order. */
+  readonly ends: readonly Ticks[];
+}
+
+/** How often the chords of a part change, and what a change at one of its places costs for it. */
+export interface PartPace {
+  readonly start: Ticks;
+  readonly end: Ticks;
+  readonly pace: (typeof PACES)[number];
+  readonly change: (at: Ticks) => number;
+}
+
+/** The pace of every part at which the chords that stand in it cost the least. */
+export function pacesOfParts({ tune, bars, tempo, ends }: PacedTune, chords: readonly { readonly at: Ticks }[]): PartPace[] {
+  return ends.map((end, part) => {
+    const start = ends[part - 1] ?? 0;
+    const within = bars.filter((b) => b.start < end && b.end > start && b.number > 0);
+    const inside = chords.filter((c) => c.at >= start && c.at < end).map((c) => c.at);
+    const last = inside[inside.length - 1] ?? start;
+    const change = (pace: Pace) => (at: Ticks) =>
+      changeCost(pace, at, bars, at > last - barTicks(barAt(bars, at).meter), tuneThere(tune, at, bars));
+    const cost = (pace: Pace) =>
+      within.reduce((sum, bar) => sum + barCost(pace, bar, tempo), 0) +
+      inside.reduce((sum, at) => (at === 0 ? sum : sum + change(pace)(at)), 0);
+    const pace = PACES.reduce((best, next) => (cost(next) < cost(best) - 1e-9 ? next : best));
+    return { start, end, pace, change: change(pace) };
+  });
 }

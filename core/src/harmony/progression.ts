@@ -26,6 +26,8 @@ export const PROGRESSION_COSTS = {
   openDominant: -0.8,
   /** A chord that is not the one that the same tune had before. */
   unlikeBefore: 1.5,
+  /** A chord that has not moved along with the tune where it comes again on other steps of the scale. */
+  unlikeMoved: 0.8,
   /** The end and the start of the song away from home. */
   lastElsewhere: 6,
   firstElsewhere: 3,

@@ -4,8 +4,9 @@ import { barTicks } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
 import { misfitOf, offScaleOf, weigh, weighSlots, type Slot, type TuneNote } from './fit.js';
 import { keyFromSignature, signatureOf, type Key } from './key.js';
-import { barCost, changeCost, pacesOf, PACE_TERMS, placesIn, type Pace } from './pace.js';
+import { barCost, changeCost, pacesOf, PACE_TERMS, placesIn, tuneThere, type Pace } from './pace.js';
 import { PROGRESSION_COSTS, asKeyChord, endingCost, isHome, progressionCost } from './progression.js';
+import { movedInScale, sequencesIn } from './sequences.js';
 import { keyChords, type HarmonicRhythm, type KeyChord, type Vocabulary } from './vocabulary.js';
 
 /** What chords are to be suggested for, and how. */
@@ -76,8 +77,8 @@ export interface SuggestionProblem {
 export function suggestChords(task: SuggestionTask): SuggestedChord[] {
   const problem = poseSuggestion(task);
   const once = cheapestRow(problem);
-  const before = chordsBefore(task, problem.places, once);
-  const found = before.size === 0 ? once : cheapestRow({ ...problem, own: asBefore(problem, before) });
+  const wishes = wishesOf(task, problem.places, once);
+  const found = wishes.size === 0 ? once : cheapestRow({ ...problem, own: asWished(problem, wishes) });
   const chords: SuggestedChord[] = [];
   found.forEach((state, i) => {
     const { from } = problem.places[i];
@@ -145,11 +146,48 @@ function chordsBefore(
   return before;
 }
 
-/** What states cost by themselves where some places should have the chords that the same tune had before. */
-const asBefore =
-  ({ own }: SuggestionProblem, before: ReadonlyMap<number, string>): SuggestionProblem['own'] =>
+/** The roots that chords should have because the tune moves by steps of the scale and the chords with it, in the bars that it moves to. */
+function rootsMoved(
+  { tune, bars, key, from, to }: SuggestionTask,
+  places: readonly Place[],
+  row: readonly State[],
+): Map<number, string> {
+  const moved = new Map<number, string>();
+  const placeAt = new Map(places.map((p, i) => [p.from, i]));
+  const stretches = sequencesIn(tune, bars, key);
+  places.forEach((place, i) => {
+    if (place.from < from || place.from >= to) return;
+    const stretch = stretches.find((s) => place.from >= s.again && place.from < s.again + s.length);
+    const there = stretch && placeAt.get(place.from - stretch.again + stretch.first);
+    const root = there === undefined ? undefined : row[there].chord?.chord.root;
+    const name = root && stretch ? movedInScale(root, stretch.steps, key) : null;
+    if (name !== null) moved.set(i, name);
+  });
+  return moved;
+}
+
+/** A chord that a place should have: one by its symbol, or any on a root. */
+type Wish = { readonly symbol: string } | { readonly root: string };
+
+/** What the chords of a first search ask of a second: the same where the tune is the same, moved where it has moved. */
+function wishesOf(task: SuggestionTask, places: readonly Place[], row: readonly State[]): Map<number, Wish> {
+  const wishes = new Map<number, Wish>();
+  for (const [i, root] of rootsMoved(task, places, row)) wishes.set(i, { root });
+  for (const [i, symbol] of chordsBefore(task, places, row)) wishes.set(i, { symbol });
+  return wishes;
+}
+
+/** What states cost by themselves where some places should have a certain chord. */
+const asWished =
+  ({ own }: SuggestionProblem, wishes: ReadonlyMap<number, Wish>): SuggestionProblem['own'] =>
   (i, state) =>
-    own(i, state) + (before.has(i) && before.get(i) !== state.symbol ? PROGRESSION_COSTS.unlikeBefore : 0);
+    own(i, state) + unlike(wishes.get(i), state);
+
+function unlike(wish: Wish | undefined, { symbol, chord }: State): number {
+  if (!wish || chord === null) return 0;
+  if ('symbol' in wish) return wish.symbol === symbol ? 0 : PROGRESSION_COSTS.unlikeBefore;
+  return wish.root === chord.chord.root ? 0 : PROGRESSION_COSTS.unlikeMoved;
+}
 
 /** The places, the states of each, and the costs. */
 export function poseSuggestion(task: SuggestionTask): SuggestionProblem {
@@ -344,16 +382,16 @@ function layPlaces(task: SuggestionTask): Place[] {
   const barAround = (i: number) => barTicks(barAt(bars, slots[i].from).meter);
   const closing = new Set<number>();
   for (const i of last.keys()) for (let k = i; k >= 0 && slots[k].from > slots[i].from - barAround(i); k--) closing.add(k);
-  const onsets = new Set(task.tune.map((n) => n.at));
   const opening = firstPlaces(task, ordered);
   const paces = pacesOf(rhythm);
   return slots.map((slot, i) => {
     const bar = barAt(bars, slot.from);
     const lasts = (slot.to - slot.from) / barTicks(bar.meter);
     const closes = closing.has(i);
+    const there = tuneThere(task.tune, slot.from, bars);
     return {
       ...slot,
-      change: byPace(paces, (pace) => changeCost(pace, slot.from, bars, closes, onsets.has(slot.from))),
+      change: byPace(paces, (pace) => changeCost(pace, slot.from, bars, closes, there)),
       pace: byPace(paces, (pace) => lasts * barCost(pace, bar, task.tempo)),
       opens: opening.has(i),
       ends: last.get(i) ?? null,

@@ -67,6 +67,13 @@ export const chords: Sayings<CodesOf<'chord'>, Speech> = {
       dominant: 'the part ends open, on the dominant',
       elsewhere: 'the part ends away from home',
     })[on],
+  'chord.pace': ({ pace }) =>
+    ({
+      vamp: 'chords stay for two bars or longer in this part',
+      bar: 'chords come on the bar lines in this part',
+      half: 'chords come by half bars in this part',
+      beat: 'chords come on the beats in this part',
+    })[pace],
   'chord.as-triad': ({ symbol }, say) => `${say.symbol(symbol)}, played as a plain triad`,
   'chord.fourth-holds': () => 'the fourth holds the third back',
   'chord.fourth-falls': () => 'the fourth falls to the second',
