@@ -119,3 +119,38 @@ test('songs are found, tagged, laid out and put away several at once', async ({ 
   await page.getByRole('button', { name: 'Put them back' }).click();
   await expect(cards).toHaveCount(4);
 });
+
+test('cards are dragged to where one wants them and into the bin, by keys as well', async ({ page }) => {
+  await openShelf(page);
+  const cards = page.getByTestId('song-card');
+  const titles = () => cards.locator('.title').allTextContents();
+  const [first, second, third] = await titles();
+  const drag = async (title: string, to: { x: number; y: number }) => {
+    const box = await cards.filter({ hasText: title }).boundingBox();
+    if (!box) throw new Error(`${title} is not there`);
+    await page.mouse.move(box.x + 60, box.y + 60);
+    await page.mouse.down();
+    await page.mouse.move(box.x + 80, box.y + 70, { steps: 3 });
+    await page.mouse.move(to.x, to.y, { steps: 12 });
+  };
+  const middle = async (title: string) => {
+    const box = await cards.filter({ hasText: title }).boundingBox();
+    return { x: (box?.x ?? 0) + (box?.width ?? 0) / 2, y: (box?.y ?? 0) + (box?.height ?? 0) / 2 };
+  };
+  await drag(third, await middle(first));
+  await page.mouse.up();
+  await expect.poll(titles).toEqual([third, first, second]);
+  await page.reload();
+  await expect.poll(titles).toEqual([third, first, second]);
+
+  await choose(page, `More for ${third}`, 'Move back');
+  await expect.poll(titles).toEqual([first, third, second]);
+
+  await drag(second, { x: 640, y: 400 });
+  const off = await page.getByTestId('drop-off').boundingBox();
+  await page.mouse.move((off?.x ?? 0) + 100, (off?.y ?? 0) + 20, { steps: 8 });
+  await page.mouse.up();
+  await expect(cards).toHaveCount(2);
+  await page.getByRole('button', { name: 'Put it back' }).click();
+  await expect.poll(titles).toEqual([first, third, second]);
+});

@@ -12,7 +12,8 @@ import { Incoming } from '../platform/state/incoming';
 import { PracticeStore } from '../platform/state/practice.store';
 import { SettingsStore } from '../platform/state/settings.store';
 import { Signs } from '../ui/signs';
-import { TourCard } from './tour/tour-card';
+import { Tour } from '../platform/state/tour';
+import { TourStopMark } from '../platform/state/tour-stops';
 import { Tabs } from '../platform/storage/tabs';
 import { downloadProject } from '../platform/download';
 import { Toasts } from '../platform/toasts';
@@ -39,7 +40,7 @@ const OF_SONG: ReadonlySet<string> = new Set(SCREENS.filter((s) => s.of !== 'non
     CdkVirtualScrollableElement,
     Finder,
     More,
-    TourCard,
+    TourStopMark,
     RouterOutlet,
     RouterLink,
     RouterLinkActive,
@@ -122,6 +123,8 @@ export class App {
   }
 
   constructor() {
+    // Made with the page, so that the finder knows the tour.
+    inject(Tour);
     this.actions.register(() => this.everywhere());
     addEventListener('online', () => this.offline.set(false));
     addEventListener('offline', () => this.offline.set(true));

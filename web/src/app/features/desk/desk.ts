@@ -21,6 +21,7 @@ import { scheduleSounds } from '../../platform/audio/schedule';
 import { download, fileName } from '../../platform/download';
 import { pictureOf } from '../../platform/picture';
 import { Player } from '../../platform/audio/player';
+import { TourStopMark } from '../../platform/state/tour-stops';
 import { KeyInput } from '../../platform/input/key-input';
 import { MissingSong } from '../../ui/missing-song';
 import { Actions, type Action } from '../../platform/state/actions';
@@ -75,6 +76,7 @@ const WIDTHS = [
   selector: 'jh-desk',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    TourStopMark,
     MissingSong,
     Choice,
     HandBar,

@@ -24,10 +24,12 @@ import { openSong } from '../../platform/state/open-song';
 import { DeskStore } from '../../platform/state/desk.store';
 import { Check } from '../../ui/check';
 import { NumberField } from '../../ui/number-field';
+import { keysInPlay } from '../../ui/keyboard/in-play';
 import { Keyboard, type HandSpan, type PressedKey } from '../../ui/keyboard/keyboard';
 import { MissingSong } from '../../ui/missing-song';
 import { Pressed } from '../../ui/pressed';
 import { Signs } from '../../ui/signs';
+import { Viewport } from '../../platform/viewport';
 import { Words } from '../../platform/words';
 
 type Hand = 'left' | 'right';
@@ -43,7 +45,7 @@ interface Measuring {
 /** Rules of findings that a change of hands or keyboard brings or takes away, with what was done in each case. */
 const HAND_RULES: Readonly<Record<string, string>> = {
   spread: $localize`played one note after another`,
-  thinned: 'thinned',
+  thinned: $localize`thinned`,
   stretch: $localize`wider than your comfortable span`,
   reach: $localize`out of reach`,
   keyboard: $localize`off the keyboard`,
@@ -75,6 +77,7 @@ export class HandsScreen {
   protected readonly desk = inject(DeskStore);
   protected readonly keys = inject(KeyInput);
   protected readonly player = inject(Player);
+  protected readonly viewport = inject(Viewport);
   protected readonly profiles = HAND_PROFILES.map((id) => ({ id, name: PROFILE_LABELS[id].name, ...SPANS[id] }));
   protected readonly sizes = KEYBOARD_SIZES.map((id) => ({ id, text: KEYBOARD_WORDS[id] }));
   protected readonly handLabels = HAND_LABELS;
@@ -110,9 +113,14 @@ export class HandsScreen {
     return this.both.map((hand): HandSpan => {
       const { comfortable } = spanOf(this.hands(), hand);
       const from = hand === 'left' ? Math.max(low, 55 - comfortable) : 64;
-      return { hand, from, to: Math.min(high, from + comfortable), text: `${HAND_LABELS[hand]}: ${spanWords(comfortable)}` };
+      // On a phone there is room for the name of the hand; how far it reaches stands above.
+      const text = this.viewport.isUpright() ? HAND_LABELS[hand] : `${HAND_LABELS[hand]}: ${spanWords(comfortable)}`;
+      return { hand, from, to: Math.min(high, from + comfortable), text };
     });
   });
+
+  /** The keys that both spans lie on, for a screen without room for all. */
+  protected readonly around = computed(() => keysInPlay(this.spans().flatMap(({ from, to }) => [from, to])));
 
   /** What the hands and the keyboard changed in the song, by what was done about it. */
   protected readonly misfits = computed(() => {

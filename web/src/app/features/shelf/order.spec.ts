@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { ShelfEntry } from '../../platform/storage/library';
-import { inOrder, isFound, tagsOf } from './order';
+import { inOrder, isFound, putAt, tagsOf } from './order';
 
 const entry = (title: string, updatedAt: number, chords: readonly string[] = []): ShelfEntry => ({
   id: title,
@@ -22,6 +22,13 @@ describe('the shelf', () => {
     expect(titles(inOrder(songs, 'newest'))).toEqual(titles(songs));
     expect(titles(inOrder(songs, 'changed'))).toEqual(['later', 'Harbour Glass', 'Lamps', 'Quay Étude']);
     expect(titles(inOrder(songs, 'title'))).toEqual(['Harbour Glass', 'Lamps', 'Quay Étude', 'later']);
+  });
+
+  it('is laid out by hand: a song goes where another lies, and what came since is in front', () => {
+    const own = putAt(['Lamps', 'Harbour Glass', 'Quay Étude'], 'Quay Étude', 'Lamps');
+    expect(titles(inOrder(songs, 'own', own))).toEqual(['later', 'Quay Étude', 'Lamps', 'Harbour Glass']);
+    expect(putAt(own, 'Quay Étude', 'Harbour Glass')).toEqual(['Lamps', 'Harbour Glass', 'Quay Étude']);
+    expect(putAt(own, 'gone', 'Lamps')).toEqual(own);
   });
 
   it('finds a song by every word of its title, tags, key and chords, with accents or without', () => {

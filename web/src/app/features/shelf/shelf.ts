@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  computed,
+  effect,
+  inject,
+  linkedSignal,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { CdkDrag, CdkDropList, CdkDropListGroup, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
@@ -14,7 +25,7 @@ import { Dropdown } from '../../ui/dropdown';
 import { Modal } from '../../ui/modal';
 import { Pressed } from '../../ui/pressed';
 import { TextField } from '../../ui/text-field';
-import { inOrder, isFound, ORDERS, tagsOf, type ShelfOrder } from './order';
+import { inOrder, isFound, ORDERS, putAt, tagsOf, type ShelfOrder } from './order';
 import { Fold } from '../../ui/fold';
 import { More, type MenuItem } from '../../ui/more';
 import { Signs } from '../../ui/signs';
@@ -33,6 +44,9 @@ const NARROWEST = 300;
   selector: 'jh-shelf',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    CdkDrag,
+    CdkDropList,
+    CdkDropListGroup,
     Check,
     Dropdown,
     Fold,
@@ -80,7 +94,13 @@ export class Shelf {
   /** Songs up to which nothing needs to be looked for. */
   protected readonly few = 3;
   protected readonly orders = ORDERS;
-  protected readonly order = signal<ShelfOrder>('newest');
+  private readonly laidOut = computed(() => this.shelf.own().length > 0);
+  /** What was laid out by hand lies so until another order is asked for. */
+  protected readonly order = linkedSignal((): ShelfOrder => (this.laidOut() ? 'own' : 'newest'));
+  /** True while a card is dragged. */
+  protected readonly dragging = signal(false);
+  /** How long a finger rests on a card before it takes it along, in milliseconds: shorter is scrolling. */
+  protected readonly hold = { touch: 350, mouse: 0 };
   protected readonly looked = signal('');
   /** The tag whose songs are shown; null for all. */
   protected readonly tagged = signal<string | null>(null);
@@ -94,7 +114,7 @@ export class Shelf {
       const tags = this.tagsFor(s);
       return (tag === null || tags.includes(tag)) && isFound((card) => this.aboutOf(card), s, tags, looked);
     });
-    return inOrder(found, this.order());
+    return inOrder(found, this.order(), this.shelf.own());
   });
   /** The songs that are chosen to do something with at once; null while one is not choosing. */
   protected readonly chosen = signal<ReadonlySet<string> | null>(null);
@@ -187,12 +207,36 @@ export class Shelf {
     const { title } = card;
     const off = { name: $localize`Take off the shelf`, run: () => void this.remove(song, title) };
     if (card.fault) return [off];
+    const at = this.shown().indexOf(song);
     return [
       { name: $localize`Rename`, run: () => this.startRename(song) },
       { name: $localize`Duplicate`, run: () => void this.duplicate(song, title) },
       { name: $localize`Tags`, run: () => this.startTags(song) },
+      ...(at > 0 ? [{ name: $localize`Move forward`, run: () => this.put(song, at - 1) }] : []),
+      ...(at >= 0 && at + 1 < this.shown().length ? [{ name: $localize`Move back`, run: () => this.put(song, at + 1) }] : []),
       off,
     ];
+  }
+
+  /** Puts a song where another lies among those that are shown, in one's own order from now on. */
+  private put(song: ShelfEntry, at: number): void {
+    const place = this.shown().at(at);
+    if (!place || at < 0 || place.id === song.id) return;
+    const whole = inOrder(this.shelf.songs(), this.order(), this.shelf.own()).map((s) => s.id);
+    void this.shelf.keepOrder(putAt(whole, song.id, place.id));
+    this.order.set('own');
+  }
+
+  /** A card was let go over a row, at a place in it. */
+  protected drop({ container, previousContainer, currentIndex, item }: CdkDragDrop<number, number, ShelfEntry>): void {
+    const at = container.data * this.columns() + currentIndex;
+    // A card that comes from a row above leaves a gap behind it that the others close.
+    const gap = container !== previousContainer && container.data > previousContainer.data ? 1 : 0;
+    this.put(item.data, Math.min(at - gap, this.shown().length - 1));
+  }
+
+  protected dropInBin({ item }: CdkDragDrop<unknown, unknown, ShelfEntry>): void {
+    void this.remove(item.data, item.data.card?.title ?? '');
   }
 
   private startRename({ id }: ShelfEntry): void {

@@ -19,6 +19,8 @@ interface ShelfState {
   readonly loaded: boolean;
   /** The tags of songs by their ids. */
   readonly tags: Tags;
+  /** The songs as the pianist has laid them out by hand, by their ids; empty where nothing was moved. */
+  readonly own: readonly string[];
   /** Why the shelf cannot be read, or null. */
   readonly trouble: string | null;
 }
@@ -36,7 +38,7 @@ const AT_ONCE = 24;
 /** The songs on the shelf, newest first; the three demo songs are put there on the first visit. */
 export const ShelfStore = signalStore(
   { providedIn: 'root' },
-  withState<ShelfState>({ songs: [], bin: [], loaded: false, tags: {}, trouble: null }),
+  withState<ShelfState>({ songs: [], bin: [], loaded: false, tags: {}, own: [], trouble: null }),
   withMethods((store, library = inject(Library), workers = inject(Workers), toasts = inject(Toasts), tabs = inject(Tabs)) => {
     const begin = latestWins();
 
@@ -60,9 +62,14 @@ export const ShelfStore = signalStore(
     const refresh = async (): Promise<void> => {
       const isLatest = begin();
       try {
-        const [songs, bin, tags] = await Promise.all([library.shelf(), library.binned(), library.setting<Tags>('tags')]);
+        const [songs, bin, tags, own] = await Promise.all([
+          library.shelf(),
+          library.binned(),
+          library.setting<Tags>('tags'),
+          library.setting<readonly string[]>('order'),
+        ]);
         if (!isLatest()) return;
-        patchState(store, { songs, bin, tags: tags ?? {}, loaded: true, trouble: null });
+        patchState(store, { songs, bin, tags: tags ?? {}, own: own ?? [], loaded: true, trouble: null });
         await makeCards(isLatest);
       } catch (error) {
         patchState(store, { loaded: true, trouble: STORAGE_SENTENCES[storageTrouble(error)] });
@@ -154,6 +161,11 @@ export const ShelfStore = signalStore(
       async keepTags(id: string, tags: readonly string[]): Promise<void> {
         const { [id]: _, ...others } = store.tags();
         await attempt(() => library.keepSetting('tags', tags.length > 0 ? { ...others, [id]: tags } : others));
+      },
+      /** Keeps the songs as they were laid out by hand; they lie so at once. */
+      async keepOrder(own: readonly string[]): Promise<void> {
+        patchState(store, { own });
+        await attempt(() => library.keepSetting('order', own));
       },
       /** Everything on the shelf, or the songs that are named, as it is saved and with its tags, the newest first. */
       saved: (only?: ReadonlySet<string>): Promise<unknown[] | null> =>
