@@ -190,7 +190,7 @@ describe('the arrange command', () => {
     ['empty.abc', '', 'empty.abc: The file is empty.'],
     ['chord.abc', 'X:1\nM:4/4\nL:1/4\nK:C\n"Gzz" C4|', '“Gzz” is not a chord symbol'],
     ['long.abc', 'X:1\nM:4/4\nL:1/4\nK:C\nC4|CDEFG|C4|', 'Measure 2: the bar has 5 counts'],
-    ['stacked.abc', 'X:1\nM:4/4\nL:1/4\nK:C\n[CEG]4|', 'Line 5, measure 1: there are 3 notes at once in the melody'],
+    ['stacked.letters', 'tune: C4+E4+C4 - - - |', 'Line 1, bar 1: “C4+E4+C4” has a key twice'],
     ['wrong.musicxml', 'X:1\nK:C\nC4|', 'it looks like ABC'],
     ['noise.letters', new Uint8Array(5_000_000).map((_, i) => (i * 31) % 251), 'no readable text'],
     ['high.letters', 'tune: C9 - - - |', 'is off the keyboard'],

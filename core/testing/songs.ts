@@ -4,7 +4,9 @@ import { join } from 'node:path';
 import { ENGLISH } from '../src/words/index.js';
 import { openFile } from '../src/formats/index.js';
 import { newDocument, type Document } from '../src/song/decisions.js';
-import { emptySong, type Song } from '../src/song/song.js';
+import { KEY_NAMES } from '../src/pitch/note-names.js';
+import { midiOf, pitchAt } from '../src/pitch/pitch.js';
+import { besides, emptySong, keysOf, type Song } from '../src/song/song.js';
 import { barTicks } from '../src/time/meter.js';
 import { TICKS_PER_QUARTER as Q } from '../src/time/ticks.js';
 
@@ -27,7 +29,9 @@ export function songOf(
   let at = 0;
   for (const [pitch, quarters] of notes) {
     const length = Math.round(quarters * Q);
-    if (pitch) melody.push({ at, length, pitch, lyric: null });
+    // Several keys of one moment stand together, the tune's first: "C5+E4".
+    const [tune, ...beside] = pitch?.split('+') ?? [];
+    if (tune) melody.push(besides({ at, length, pitch: tune, lyric: null }, beside));
     at += length;
   }
   return {
@@ -119,6 +123,8 @@ interface SongLimits {
   readonly symbols?: readonly string[];
   readonly maxBars?: number;
   readonly triplets?: boolean;
+  /** False where the tune is one note at a time; in a third of the songs else some notes are struck together. */
+  readonly stacks?: boolean;
 }
 
 /** Random songs: a meter, perhaps a pick-up, a tune with rests and tuplets, chords, words. */
@@ -147,6 +153,8 @@ export function songs(limits: SongLimits = {}): fc.Arbitrary<Song> {
     rest: fc.integer({ min: 0, max: 9 }).map((n) => n === 0),
     word: fc.option(fc.constantFrom('sea', 'har', 'lamp,', 'tide.', 'the'), { nil: null }),
     joins: fc.boolean(),
+    // Half steps under it, where other notes are struck with it.
+    under: fc.constantFrom<readonly number[]>([], [], [], [], [], [], [], [], [3], [4], [7], [9], [12], [3, 8], [5, 9], [4, 7, 12]),
   });
   return fc
     .record({
@@ -161,8 +169,9 @@ export function songs(limits: SongLimits = {}): fc.Arbitrary<Song> {
       chords: fc.array(fc.constantFrom(...symbols), { minLength: 24, maxLength: 24 }),
       halves: fc.array(fc.boolean(), { minLength: 12, maxLength: 12 }),
       tempo: fc.integer({ min: 50, max: 160 }),
+      stacked: limits.stacks === false ? fc.constant(false) : fc.integer({ min: 0, max: 2 }).map((n) => n === 0),
     })
-    .map(({ meter, bars, hasPickup, figures, notes, chords, halves, tempo }): Song => {
+    .map(({ meter, bars, hasPickup, figures, notes, chords, halves, tempo, stacked }): Song => {
       const bar = barTicks(meter);
       const pickup = hasPickup ? Q : 0;
       const length = pickup + bars * bar;
@@ -173,9 +182,10 @@ export function songs(limits: SongLimits = {}): fc.Arbitrary<Song> {
         for (const share of figure) {
           const size = Math.round(share * Q);
           if (at + size > length) continue;
-          const { pitch, rest, word, joins } = notes[n++ % notes.length];
+          const { pitch, rest, word, joins, under } = notes[n++ % notes.length];
+          const beside = stacked ? under.map((by) => pitchAt(KEY_NAMES[(midiOf(pitch) - by) % 12], midiOf(pitch) - by)) : [];
           if (!rest || (at === 0 && pickup > 0))
-            melody.push({ at, length: size, pitch, lyric: word ? { text: word, joins } : null });
+            melody.push(besides({ at, length: size, pitch, lyric: word ? { text: word, joins } : null }, beside));
           at += size;
         }
       }
@@ -203,7 +213,7 @@ export function songs(limits: SongLimits = {}): fc.Arbitrary<Song> {
 /** What has to survive a round trip: every note with its syllable, every chord. */
 export function essence(song: Song): object {
   return {
-    notes: song.melody.map((n) => `${n.at} ${n.length} ${n.pitch} ${n.lyric?.text ?? ''}`),
+    notes: song.melody.map((n) => `${n.at} ${n.length} ${keysOf(n).join('+')} ${n.lyric?.text ?? ''}`),
     chords: song.chords.map((c) => `${c.at} ${c.symbol}`),
     pickup: song.pickup,
     meters: song.meters,

@@ -48,6 +48,13 @@ export type FindingFact =
   | ({ readonly code: 'finding.doubled'; readonly left: Pitch; readonly right: Pitch } & AtChord)
   | { readonly code: 'finding.no-octave'; readonly pitch: Pitch; readonly place: Place; readonly cause: NoOctave['cause'] }
   | { readonly code: 'finding.octave-kept'; readonly pitch: Pitch; readonly place: Place; readonly keys: number }
+  /** Notes struck together that are wider than the hand or off the keyboard, and those of them that are left out. */
+  | {
+      readonly code: 'finding.wide-stack';
+      readonly pitches: readonly Pitch[];
+      readonly left: readonly Pitch[];
+      readonly place: Place;
+    }
   | ({ readonly code: 'finding.chord-unread' } & AtChord)
   | { readonly code: 'finding.chords-suggested'; readonly chords: number }
   | { readonly code: 'finding.no-chords' }

@@ -6,7 +6,7 @@ import { blockStrikes, type Strike } from '../left-hand/strikes.js';
 import { voiceLeftHand, type LeftHand, type VoicedChord } from '../left-hand/voice.js';
 import { fingerRightHand, type RightHand } from '../right-hand/right-hand.js';
 import { notesUnderStay } from '../right-hand/stay.js';
-import { notesUnderTune, type UnderNote } from '../right-hand/under-melody.js';
+import { notesUnderTune, notesWithTune, type UnderNote } from '../right-hand/under-melody.js';
 import type { Hands } from '../song/decisions.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Material } from './material.js';
@@ -56,10 +56,15 @@ export function leftSide(settings: Settings, material: Material): LeftSide {
   const voicingPath = voiceLeftHand(strikes, played, voicingWishes(settings, material));
   const touched = withLastTouch(voicingPath.chords, close.touch, strikes.at(-1)?.beat ?? 1);
   const chords = settings.playMode === 'outline' ? touched.map(lowestOf) : touched;
+  const stacks = arranged ? notesWithTune(played) : [];
   const delegatedNotes = arranged
-    ? notesUnderTune(chords, played, hands, bars, (at) => stretchAt(settings, at).under === 'long')
+    ? notesUnderTune(chords, played, hands, bars, (at) => stretchAt(settings, at).under === 'long').filter(
+        (u) => !stacks.some((s) => u.at < s.at + s.length && s.at < u.at + u.length),
+      )
     : [];
-  const hanging = delegatedNotes.flatMap((u) => u.pitches.map((pitch) => ({ at: u.at, length: u.length, pitch })));
+  const hanging = [...stacks, ...delegatedNotes].flatMap((u) =>
+    u.pitches.map((pitch) => ({ at: u.at, length: u.length, pitch })),
+  );
   const dressed = textureLeftHand(settings, chords, {
     bars,
     hands,
@@ -76,9 +81,19 @@ export function leftSide(settings: Settings, material: Material): LeftSide {
 export function rightSide(settings: Settings, material: Material, { chords, delegatedNotes, struck }: LeftSide): RightSide {
   const { hands, playMode, plays } = settings;
   const { bars, starts, ends, played, song } = material;
-  const rooms = playMode === 'arranged' ? roomsOf(settings, song, ends, struck, bars) : [];
+  const stacks = playMode === 'arranged' ? notesWithTune(played) : [];
+  // A hand that holds several keys has none free for a fill.
+  const holds = (at: Ticks) => stacks.some((s) => s.at <= at && at < s.at + s.length);
+  const rooms = playMode === 'arranged' ? roomsOf(settings, song, ends, struck, bars).filter((r) => !holds(r.at)) : [];
   const fills = plays.fills ? keptFills(rooms) : [];
-  const harmony = { tune: played, chords: struck, bars, hands, ends, taken: new Set(delegatedNotes.map((u) => u.at)) };
+  const harmony = {
+    tune: played,
+    chords: struck,
+    bars,
+    hands,
+    ends,
+    taken: new Set([...stacks, ...delegatedNotes].map((u) => u.at)),
+  };
   const stays = notesUnderStay(played, (at) => stretchAt(settings, at).stay, song.key);
   const added = plays.harmony
     ? harmonyUnder({
@@ -87,7 +102,7 @@ export function rightSide(settings: Settings, material: Material, { chords, dele
         harmonyAt: (at) => stretchAt(settings, at).harmony,
       })
     : { under: [], without: [] };
-  const more = [...stays, ...added.under];
+  const more = [...stacks, ...stays, ...added.under];
   const under = besideFills(more.length === 0 ? delegatedNotes : [...delegatedNotes, ...more].sort((a, b) => a.at - b.at), fills);
   const task = { tune: played, under, fills, hands, tempo: song.tempo, fingers: settings.rightFingers, key: song.key };
   return {

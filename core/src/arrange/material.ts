@@ -10,7 +10,7 @@ import { withEndings, type TimedChord } from './endings.js';
 import type { Finding } from './finding.js';
 import { harmonise, type HarmonisedChord } from './harmonise.js';
 import { chordsWithin } from './levels.js';
-import { fitTune, playedTune, sayChords, sayEndings } from './resolve.js';
+import { fitTune, playedTune, reachableTune, sayChords, sayEndings } from './resolve.js';
 import { stretchAt, type Settings } from './settings.js';
 
 /** What the hands are given: the song divided, its tune and its chords as they are played. */
@@ -41,7 +41,8 @@ export function materialOf(given: Song, settings: Settings): Material {
   const bars = layBars(given);
   const { written, findings: fitted } = fitTune(given, settings.hands, bars);
   const stretches = divide({ ...given, melody: written }, bars, settings.division);
-  const { played, findings: moved } = playedTune(given, settings, written, stretches, bars);
+  const { played: wished, findings: moved } = playedTune(given, settings, written, stretches, bars);
+  const { tune: played, findings: narrowed } = reachableTune(wished, settings.hands, bars);
   const ends = stretches.map((s) => s.end);
   const found = harmonise(given, settings, written, bars, ends);
   const ended = withEndings(settings, timed(settings, chordsWithin(settings, found), played, bars), stretches, played, bars);
@@ -62,7 +63,7 @@ export function materialOf(given: Song, settings: Settings): Material {
     song,
     starts: stretches.map((s) => s.start),
     spans: chordSpans(song).map((span, i) => ({ ...span, writtenAt: harmony[i].writtenAt })),
-    findings: [...fitted, ...moved, ...sayChords(given, found, bars), ...sayEndings(ended.troubles, bars)],
+    findings: [...fitted, ...moved, ...narrowed, ...sayChords(given, found, bars), ...sayEndings(ended.troubles, bars)],
   };
 }
 

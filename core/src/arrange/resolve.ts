@@ -1,10 +1,11 @@
+import { reachableBy } from '../fingers/chords.js';
 import { parseChord } from '../harmony/symbol.js';
 import { midiOf, octaveUp, type Pitch } from '../pitch/pitch.js';
 import { withStays } from '../right-hand/stay.js';
 import { placeOf, type Bar } from '../time/bars.js';
 import { KEYBOARDS, type Hands } from '../song/decisions.js';
 import { straighten, type TuneStretch } from '../song/rhythm.js';
-import type { Song } from '../song/song.js';
+import { besides, keysOf, onKeys, type Song } from '../song/song.js';
 import type { EndingTrouble } from './endings.js';
 import { advice, type Fix } from './fixes.js';
 import type { Finding, FindingFact } from './finding.js';
@@ -34,7 +35,7 @@ export function playedTune(
       const { rhythm, octave: octaves } = stretchAt(settings, stretch.start);
       const even = rhythm === 'plain' ? straighten(notes, stretch, bars) : notes;
       if (octaves === 0) return even;
-      const moved = even.map((n) => ({ ...n, pitch: octaveUp(n.pitch, octaves) }));
+      const moved = even.map((n) => onKeys(n, (pitch) => octaveUp(pitch, octaves)));
       const off = moved.find((n) => outside(n.pitch));
       if (!off) return moved;
       const fact: FindingFact = { code: 'finding.octave-kept', pitch: off.pitch, place: placeOf(bars, off.at), keys: hands.keys };
@@ -95,7 +96,7 @@ export function fitTune(
   if (!first) return { written: melody, findings: [] };
   const off = { pitch: first.pitch, place: placeOf(bars, first.at), keys: hands.keys };
   for (const octaves of [-1, 1, -2, 2]) {
-    const moved = melody.map((n) => ({ ...n, pitch: octaveUp(n.pitch, octaves) }));
+    const moved = melody.map((n) => onKeys(n, (pitch) => octaveUp(pitch, octaves)));
     if (moved.some((n) => outside(n.pitch))) continue;
     const fact: FindingFact = { code: 'finding.tune-moved', ...off, octaves };
     return { written: moved, findings: [finding('tune-moved', 'warn', first.at, fact, LONGER)] };
@@ -103,9 +104,10 @@ export function fitTune(
   const { low } = KEYBOARDS[hands.keys];
   const written = melody.map((n) => {
     if (!outside(n.pitch)) return n;
-    let pitch = n.pitch;
-    while (outside(pitch)) pitch = octaveUp(pitch, midiOf(pitch) < low ? 1 : -1);
-    return { ...n, pitch };
+    let octaves = 0;
+    const moved = () => octaveUp(n.pitch, octaves);
+    while (outside(moved())) octaves += midiOf(moved()) < low ? 1 : -1;
+    return onKeys(n, (pitch) => octaveUp(pitch, octaves));
   });
   return { written, findings: [finding('tune-folded', 'warn', first.at, { code: 'finding.tune-folded', ...off }, LONGER)] };
 }
@@ -114,3 +116,36 @@ function outsideOf(hands: Hands): (pitch: Pitch) => boolean {
   const { low, high } = KEYBOARDS[hands.keys];
   return (pitch) => midiOf(pitch) < low || midiOf(pitch) > high;
 }
+
+/**
+ * The tune without those of the notes struck with it that the hand does not reach or the keyboard does not have: the lowest are left out
+ * first, and a finding says so for each place.
+ */
+export function reachableTune(
+  tune: Song['melody'],
+  hands: Hands,
+  bars: readonly Bar[],
+): { readonly tune: Song['melody']; readonly findings: Finding[] } {
+  const findings: Finding[] = [];
+  if (!tune.some((n) => n.with)) return { tune, findings };
+  const reachable = reachableBy(hands, 'right');
+  const outside = outsideOf(hands);
+  const within = tune.map((note) => {
+    if (!note.with) return note;
+    const beside = note.with.filter((pitch) => !outside(pitch));
+    while (beside.length > 0 && !reachable(keysOf({ ...note, with: beside }).map(midiOf)))
+      beside.splice(farthest(note.pitch, beside), 1);
+    if (beside.length === note.with.length) return note;
+    const left = note.with.filter((pitch) => !beside.includes(pitch));
+    const fact: FindingFact = { code: 'finding.wide-stack', pitches: keysOf(note), left, place: placeOf(bars, note.at) };
+    findings.push(finding('wide-stack', 'warn', note.at, fact, [advice('another-key')]));
+    return besides(note, beside);
+  });
+  return { tune: within, findings };
+}
+
+/** Which of some notes lies farthest from the tune's. */
+const farthest = (tune: Pitch, beside: readonly Pitch[]): number => {
+  const away = beside.map((p) => Math.abs(midiOf(p) - midiOf(tune)));
+  return away.indexOf(Math.max(...away));
+};

@@ -36,8 +36,15 @@ function rightNotes(part: Part, { fingerOf }: RightHand, withTune: boolean): Not
       pitches.map((pitch, k): Note => ({ hand, at, length, pitch, finger: fingers[k], role: 'chord' })),
     ),
     ...part.fills.map(({ at, length, pitch, finger }): Note => ({ hand, at, length, pitch, finger, role: 'fill' })),
-    ...part.under.flatMap(({ at, length, pitches }) =>
-      pitches.map((pitch): Note => ({ hand, at, length, pitch, finger: fingerOf(at, pitch), role: 'harmony' })),
+    ...part.under.flatMap(({ at, length, pitches, written }) =>
+      (written && !withTune ? [] : pitches).map((pitch): Note => ({
+        hand,
+        at,
+        length,
+        pitch,
+        finger: fingerOf(at, pitch),
+        role: 'harmony',
+      })),
     ),
   ];
 }

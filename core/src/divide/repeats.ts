@@ -1,5 +1,5 @@
 import { midiOf, staffStep } from '../pitch/pitch.js';
-import type { ChordSpan, MelodyNote, Song } from '../song/song.js';
+import { keysOf, type ChordSpan, type MelodyNote, type Song } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Stretch } from './divide.js';
 
@@ -135,7 +135,7 @@ function printsOf(song: Song, stretches: readonly Stretch[], chords: readonly Ch
       const note = song.melody[n];
       notes.push(note);
       // By its key, not by its name: a note that is spelled otherwise is the same tune.
-      events.push({ at: note.at - start, what: `${midiOf(note.pitch)}:${note.length}`, note: true });
+      events.push({ at: note.at - start, what: `${keysOf(note).map(midiOf).join('+')}:${note.length}`, note: true });
     }
     for (; c < chords.length && chords[c].at < end; c++)
       events.push({ at: chords[c].at - start, what: `|${chords[c].symbol}`, note: false });

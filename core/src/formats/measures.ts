@@ -3,10 +3,19 @@ import { type Key, type Mode, keyFromSignature } from '../harmony/key.js';
 import { parseChord } from '../harmony/symbol.js';
 import { HIGHEST_KEY, LOWEST_KEY, midiOf, nameOf, pitchClass, type Pitch } from '../pitch/pitch.js';
 import { MOST } from '../song/limits.js';
-import type { ChordEvent, Lyric, Mark, MelodyNote, Song } from '../song/song.js';
+import {
+  besides,
+  keysOf,
+  MOST_BESIDE,
+  type ChordEvent,
+  type Lyric,
+  type Mark,
+  type MelodyNote,
+  type Song,
+} from '../song/song.js';
 import { barTicks, countTicks, type Meter } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
-import { refuse, type Notice, type RefusalCause } from './result.js';
+import { refuse, type Notice, type RefusalCause, type Stacks } from './result.js';
 
 /** A note of a written measure. `pitches` is empty for a rest, longer than one for a chord of notes. */
 export interface RawNote {
@@ -178,8 +187,8 @@ export function expandRepeats(measures: readonly RawMeasure[]): RawMeasure[] {
   return played;
 }
 
-/** Puts measures together into a song: ties joined, chords of notes reduced to the top one, bars checked. */
-export function assemble(raw: RawSong, stacks: 'top' | 'lowest' = 'top'): { song: Song; notices: readonly Notice[] } {
+/** Puts measures together into a song: ties joined, notes struck together kept or reduced to one of them, bars checked. */
+export function assemble(raw: RawSong, stacks: Stacks = 'all'): { song: Song; notices: readonly Notice[] } {
   if (raw.measures.every((m) => m.notes.every((n) => n.pitches.length === 0)))
     refuse(null, { code: 'tune.none' }, 'file-with-tune');
   const notices = [...raw.notices];
@@ -203,7 +212,8 @@ export function assemble(raw: RawSong, stacks: 'top' | 'lowest' = 'top'): { song
         openTie = false;
         continue;
       }
-      const pitch = stacks === 'top' ? topOf(n.pitches) : lowestOf(n.pitches);
+      const pitch = stacks === 'lowest' ? lowestOf(n.pitches) : topOf(n.pitches);
+      const beside = stacks === 'all' ? besideOf(pitch, n.pitches) : [];
       if (n.pitches.length > 1)
         stacked ??= { code: 'notice.stacked', measure: m.name, notes: n.pitches.length, kept: stacks, pitch };
       const midi = midiOf(pitch);
@@ -211,10 +221,12 @@ export function assemble(raw: RawSong, stacks: 'top' | 'lowest' = 'top'): { song
         refuse([{ measure: m.name }], { code: 'note.off-keyboard', pitch }, 'other-octave');
       const last = melody.at(-1);
       const start = at + n.at;
-      if (openTie && last && last.pitch === pitch && last.at + last.length === start) last.length += n.length;
+      if (openTie && last && last.at + last.length === start && keysOf(last).join() === [...beside, pitch].join())
+        last.length += n.length;
       else {
         const lyric = (m.time > 1 ? n.verses?.[m.time - 2] : null) ?? n.lyric;
-        melody.push({ at: start, length: n.length, pitch, lyric, ...(n.graces?.length ? { graces: [...n.graces] } : {}) });
+        const graces = n.graces?.length ? { graces: [...n.graces] } : {};
+        melody.push(besides({ at: start, length: n.length, pitch, lyric, ...graces }, beside));
       }
       if (melody.length > MOST.notes) refuse(null, { code: 'file.too-many', most: MOST.notes, what: 'notes' }, 'shorter-song');
       openTie = n.tiedOn;
@@ -259,6 +271,17 @@ function topOf(pitches: readonly Pitch[]): Pitch {
 
 function lowestOf(pitches: readonly Pitch[]): Pitch {
   return pitches.reduce((low, p) => (midiOf(p) < midiOf(low) ? p : low));
+}
+
+/** What is struck with the tune's note, bottom-up: every key once and on the keyboard, as many as the hand has fingers for. */
+function besideOf(tune: Pitch, pitches: readonly Pitch[]): Pitch[] {
+  const byKey = new Map(pitches.map((p) => [midiOf(p), p]));
+  byKey.delete(midiOf(tune));
+  return [...byKey]
+    .filter(([midi]) => midi >= LOWEST_KEY && midi <= HIGHEST_KEY)
+    .sort(([a], [b]) => a - b)
+    .slice(-MOST_BESIDE)
+    .map(([, pitch]) => pitch);
 }
 
 function addChord(chords: ChordEvent[], chord: ChordEvent): void {

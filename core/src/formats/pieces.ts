@@ -9,6 +9,8 @@ export interface Piece {
   readonly length: Ticks;
   /** Null for a rest. */
   readonly pitch: Pitch | null;
+  /** What is struck with it, bottom-up. */
+  readonly with: readonly Pitch[];
   /** Tied to the next piece. */
   readonly tiedOn: boolean;
   /** Goes on from the piece before. */
@@ -52,6 +54,7 @@ export function barEvents(song: Song, bars: readonly Bar[]): Piece[][] {
         at: at - bar.start,
         length: end - at,
         pitch: sounding ? n.pitch : null,
+        with: sounding ? (n.with ?? []) : [],
         tiedOn: sounding && end < edge,
         continues: sounding && n.at < at,
         chord: chordAt.get(at) ?? null,

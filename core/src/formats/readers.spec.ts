@@ -50,10 +50,14 @@ describe('ABC', () => {
     expect(s.melody.map((n) => n.lyric?.text)).toEqual(['The', 'ship', 'is', 'home']);
   });
 
-  it('refuses stacked notes at their place', () => {
-    expect(refused(abc('C4 | D2 [CEG]2 |'))).toBe(
-      'Line 6, measure 2: there are 3 notes at once in the melody (C4 E4 G4). Keep the note that is sung: the melody is one line, and chords are written in quotes.',
-    );
+  it('keeps notes struck together, the top one as the tune, or one of them where that is asked for', () => {
+    const tune = (answers = {}) => {
+      const read = readAbc('X:1\nM:4/4\nL:1/4\nK:C\nC4 | D2 [CEG]2 |\n', answers);
+      return read.ok ? read.song.melody.map((n) => [n.pitch, ...(n.with ?? [])].join('+')) : [];
+    };
+    expect(tune()).toEqual(['C4', 'D4', 'G4+C4+E4']);
+    expect(tune({ stacks: 'top' })).toEqual(['C4', 'D4', 'G4']);
+    expect(tune({ stacks: 'lowest' })).toEqual(['C4', 'D4', 'C4']);
   });
 
   it.each([
@@ -98,11 +102,13 @@ describe('MusicXML', () => {
     expect([s.title, s.tempo, s.key.tonic]).toEqual(['Rope & Tar', 72, 'F']);
   });
 
-  it('says where stacked notes were reduced to the top one', () => {
-    const read = readMusicXml(score(measure(attributes + note('C', 5, 8) + note('E', 5, 8, '', '<chord/>'))));
-    expect(read.ok && read.notices.map(ENGLISH.fact).join(' ')).toContain(
-      'Measure 1 has 2 notes at once in the melody: the top one, E5, is kept',
-    );
+  it('says that notes struck together are kept, or where they were reduced to the top one', () => {
+    const said = (answers: Record<string, string>) => {
+      const read = readMusicXml(score(measure(attributes + note('C', 5, 8) + note('E', 5, 8, '', '<chord/>'))), answers);
+      return read.ok ? read.notices.map(ENGLISH.fact).join(' ') : '';
+    };
+    expect(said({})).toContain('Measure 1 has 2 notes at once in the melody: all are kept');
+    expect(said({ stacks: 'top' })).toContain('Measure 1 has 2 notes at once in the melody: the top one, E5, is kept');
   });
 
   it('reads chord symbols by kind, by text and with a bass', () => {

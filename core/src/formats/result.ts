@@ -24,7 +24,6 @@ export type RefusalCause =
   | { readonly code: 'abc.no-tune' }
   | { readonly code: 'abc.open-graces' }
   | { readonly code: 'meter.uncountable'; readonly text: string }
-  | { readonly code: 'tune.stacked'; readonly pitches: readonly Pitch[] }
   | { readonly code: 'tune.long-rest'; readonly most: number }
   | { readonly code: 'tune.none' }
   | { readonly code: 'chord.unread'; readonly text: string }
@@ -65,6 +64,8 @@ export type RefusalCause =
   | { readonly code: 'letters.before-pickup' }
   | { readonly code: 'letters.hold' }
   | { readonly code: 'letters.not-a-note'; readonly text: string }
+  | { readonly code: 'letters.key-twice'; readonly text: string }
+  | { readonly code: 'letters.stack'; readonly notes: number }
   | { readonly code: 'letters.row-without-tune'; readonly row: 'chord' | 'words' }
   | { readonly code: 'letters.row-bars'; readonly bars: number; readonly expected: number }
   | { readonly code: 'letters.syllable'; readonly text: string }
@@ -90,7 +91,6 @@ export type Remedy =
   | 'close-graces'
   | 'write-voices'
   | 'usual-meter'
-  | 'keep-sung-note'
   | 'shorten-rest'
   | 'usual-symbol'
   | 'begin-tune-line'
@@ -104,6 +104,7 @@ export type Remedy =
   | 'example-last-bar'
   | 'example-names'
   | 'fewer-slices'
+  | 'fewer-notes'
   | 'change-either'
   | 'rest-or-pickup'
   | 'letter-or-rest'
@@ -147,6 +148,10 @@ export interface Question {
   readonly value: string;
 }
 
+/** What is kept of notes that are struck together in the tune: all of them, or one. */
+export const STACKS = ['all', 'top', 'lowest'] as const;
+export type Stacks = (typeof STACKS)[number];
+
 /** An answer that a question offers: what the file names itself, or one of ours. */
 export interface QuestionEntry {
   readonly id: string;
@@ -155,7 +160,7 @@ export interface QuestionEntry {
     | { readonly code: 'entry.tune'; readonly number: number }
     | { readonly code: 'entry.voice'; readonly number: number }
     | { readonly code: 'entry.line'; readonly name: LineName; readonly notes: number; readonly sung: boolean }
-    | { readonly code: 'entry.stacks'; readonly keep: 'top' | 'lowest' }
+    | { readonly code: 'entry.stacks'; readonly keep: Stacks }
     | { readonly code: 'entry.chords'; readonly named: boolean }
     /** How far played notes lie from a grid on average, in milliseconds. */
     | { readonly code: 'entry.grid'; readonly grid: GridName; readonly off: number };
@@ -214,7 +219,7 @@ export type Notice =
       readonly code: 'notice.stacked';
       readonly measure: string;
       readonly notes: number;
-      readonly kept: 'top' | 'lowest';
+      readonly kept: Stacks;
       readonly pitch: Pitch;
     }
   | { readonly code: 'notice.order'; readonly order: string }
@@ -319,3 +324,13 @@ export function dataFault(issue: z.core.$ZodIssue): DataFault {
     return (issue.params?.fault as SongFault | undefined) ?? FAULTS[issue.message] ?? { code: 'data.missing' };
   return { code: issue.code === 'too_big' ? 'data.too-large' : 'data.missing' };
 }
+
+/** What an answer says of notes struck together; all are kept where it says nothing. */
+export const stacksIn = (answers: Answers, usual: Stacks = 'all'): Stacks => STACKS.find((s) => s === answers['stacks']) ?? usual;
+
+/** Asks what to keep of notes struck together, where there are any. */
+export const stacksQuestion = (value: Stacks): Question => ({
+  id: 'stacks',
+  entries: STACKS.map((keep) => ({ id: keep, fact: { code: 'entry.stacks', keep } })),
+  value,
+});

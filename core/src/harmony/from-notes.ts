@@ -1,3 +1,4 @@
+import { KEY_NAMES } from '../pitch/note-names.js';
 import { pitchClass, type NoteName } from '../pitch/pitch.js';
 import { hasMinorThird, signatureOf, type Key } from './key.js';
 import { parseChord } from './symbol.js';
@@ -26,6 +27,12 @@ export function spelledIn(key: Key, pc: number): NoteName {
   return nameAt(from);
 }
 
+/** A note as chord symbols have it, with one sign at most: far keys write double signs that no symbol has. */
+function inSymbols(key: Key, pc: number): NoteName {
+  const name = spelledIn(key, pc);
+  return name.length > 2 ? KEY_NAMES[pc] : name;
+}
+
 /** A chord that notes may be named by: its symbol, its root and its notes as pitch classes. */
 interface Template {
   readonly symbol: string;
@@ -42,7 +49,7 @@ const templatesIn: (key: Key) => readonly Template[] = remembered(
   (key) =>
     Array.from({ length: 12 }, (_, root) =>
       KINDS.flatMap((kind, rank): Template[] => {
-        const symbol = spelledIn(key, root) + kind;
+        const symbol = inSymbols(key, root) + kind;
         const chord = parseChord(symbol);
         if (chord.kind !== 'chord') return [];
         return [{ symbol, root, rank, tones: new Set(chord.tones.map((t) => pitchClass(t.name))) }];
@@ -70,7 +77,7 @@ export function chordFromNotes(weights: readonly number[], bass: number | null, 
     if (score > most + 1e-9) [best, most] = [template, score];
   }
   if (!best) return null;
-  return bass !== null && bass !== best.root && best.tones.has(bass) ? `${best.symbol}/${spelledIn(key, bass)}` : best.symbol;
+  return bass !== null && bass !== best.root && best.tones.has(bass) ? `${best.symbol}/${inSymbols(key, bass)}` : best.symbol;
 }
 
 /** What must speak for a name before a chord is named at all. */

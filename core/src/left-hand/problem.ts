@@ -2,7 +2,7 @@ import type { ExactRepeat } from '../divide/repeats.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
 import { isBlackKey, midiOf, type Pitch } from '../pitch/pitch.js';
 import { spanOf, type BassWish, type Hands, type School } from '../song/decisions.js';
-import type { MelodyNote } from '../song/song.js';
+import { keysOf, type MelodyNote } from '../song/song.js';
 import { lastFrom } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import { pinnedVoicing, USUAL_VOICING, voicingsFor, type Voicing, type VoicingWish } from './candidates.js';
@@ -131,7 +131,7 @@ function buildLayers(
     const end = strike.at + strike.length;
     while (from < melody.length && melody[from].at + melody[from].length <= strike.at) from++;
     let lowest = Infinity;
-    for (let i = from; i < melody.length && melody[i].at < end; i++) lowest = Math.min(lowest, midiOf(melody[i].pitch));
+    for (let i = from; i < melody.length && melody[i].at < end; i++) lowest = Math.min(lowest, midiOf(keysOf(melody[i])[0]));
     const school = wishes.schoolAt(strike.at);
     const wish = wishes.wishAt?.(strike.at) ?? USUAL_VOICING;
     const under = ({ voicings, costs }: Priced): Priced => ({

@@ -1,7 +1,7 @@
 import type { Key } from '../harmony/key.js';
 import { midiOf, type Pitch } from '../pitch/pitch.js';
 import type { Hands } from '../song/decisions.js';
-import type { MelodyNote } from '../song/song.js';
+import { keysOf, type MelodyNote } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Fingered, Grip } from '../fingers/search.js';
 import { fingerLine } from '../fingers/line.js';
@@ -58,13 +58,14 @@ export function fingerRightHand(task: RightHandTask): RightHand {
   };
 }
 
-/** The grips with the fingers that the melody has alone, where chord notes or fills are added to it. */
+/** The grips with the fingers that the melody has as it is written, where chord notes or fills are added to it. */
 function withLearned(grips: readonly Grip[], task: RightHandTask): readonly Grip[] {
-  if (task.under.length === 0 && task.fills.length === 0) return grips;
   const { hands, tempo, key } = task;
-  const alone = gripsOf({ ...task, under: [], fills: [] });
+  const written = task.under.filter((u) => u.written);
+  if (written.length === task.under.length && task.fills.length === 0) return grips;
+  const alone = gripsOf({ ...task, under: written, fills: [] });
   const row = fingerLine(alone, { hands, hand: 'right', tempo, key });
-  const fingers = new Map(alone.map((g, i) => [g.at, row[i].fingers[0]]));
+  const fingers = new Map(alone.map((g, i) => [g.at, row[i].fingers.at(-1) ?? null]));
   return grips.map((g) => ({ ...g, learned: fingers.get(g.at) ?? null }));
 }
 
@@ -77,7 +78,7 @@ function gripsOf({ tune, under, fills, phrases, fingers }: RightHandTask): Grip[
   const moments: { at: Ticks; length: Ticks; pitches: readonly Pitch[]; held: Pitch | null }[] = tune.map((n) => ({
     at: n.at,
     length: n.length,
-    pitches: [...(hanging.get(n.at)?.pitches ?? []), n.pitch],
+    pitches: n.with ? keysOf(n) : [...(hanging.get(n.at)?.pitches ?? []), n.pitch],
     held: null,
   }));
   const struck = new Set(tune.map((n) => n.at));

@@ -11,7 +11,7 @@ import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 
 const under = (song: Song, long = false) => {
   const doc = setSchool(documentOf(song), 'under-melody');
-  return arrange(long ? setSetting(doc, null, 'under', 'long') : doc).parts.flatMap((p) => p.under);
+  return arrange(long ? setSetting(doc, null, 'under', 'long') : doc).parts.flatMap((p) => p.under.filter((u) => !u.written));
 };
 const degrees = (symbol: string, pitches: readonly string[]) =>
   pitches.map((p) => toneFor(parseChord(symbol) as Chord, nameOf(p))?.degree).sort();

@@ -19,7 +19,15 @@ export interface UnderNote {
   readonly tune: Pitch;
   /** True for harmony that was added once the plain version held. */
   readonly added?: boolean;
+  /** True for notes of the song itself that are struck with the tune. */
+  readonly written?: boolean;
 }
+
+/** The notes of the song that are struck with its tune, as what the right hand holds beside it. */
+export const notesWithTune = (tune: readonly MelodyNote[]): UnderNote[] =>
+  tune.flatMap(({ at, length, pitch, with: beside }) =>
+    beside ? [{ at, length, pitches: beside, tune: pitch, written: true }] : [],
+  );
 
 /** Beats from which a note is long wherever it falls, and the metric strength from which a single beat is enough. */
 const LONG = 2;

@@ -19,7 +19,9 @@ export function writtenScore(arrangement: Arrangement): WrittenScore {
 /** What the right hand plays beside the tune of a part, in order: harmony, fills, or its chords where the tune is sung. */
 function besideTune({ under, fills, sung }: Part): WrittenChord[] {
   return [
-    ...under.map(({ at, length, pitches }) => ({ at, length, pitches, fingers: [], rolled: false })),
+    ...under.flatMap(({ at, length, pitches, written: inTune }) =>
+      inTune ? [] : [{ at, length, pitches, fingers: [], rolled: false }],
+    ),
     ...fills.map(({ at, length, pitch, finger }) => ({
       at,
       length,

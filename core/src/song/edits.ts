@@ -16,7 +16,7 @@ import {
 import { lastFrom } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import type { BassWish, Choices, Document, Hand, Passage, School, Suggesting } from './decisions.js';
-import type { ChordEvent, Song } from './song.js';
+import { onKeys, type ChordEvent, type Song } from './song.js';
 
 /** A part as edits see it. */
 export interface TickRange {
@@ -309,13 +309,13 @@ export function respell(doc: Document, at: Ticks, name: NoteName): Document {
 /** The song in another key, spelled for it, by the shorter way; an octave is mended where the tune leaves the piano. */
 export function transposeSong(song: Song, to: Key): Song {
   const interval = intervalToKey(song.key, to);
-  const moved = song.melody.map((n) => ({ ...n, pitch: plainPitch(transposePitch(n.pitch, interval)) }));
+  const moved = song.melody.map((n) => onKeys(n, (pitch) => plainPitch(transposePitch(pitch, interval))));
   const midis = moved.map((n) => midiOf(n.pitch));
   const octaves = Math.max(...midis, 0) > HIGHEST_KEY ? -1 : Math.min(...midis, HIGHEST_KEY) < LOWEST_KEY ? 1 : 0;
   return {
     ...song,
     key: { ...to },
-    melody: moved.map((n) => ({ ...n, pitch: octaveUp(n.pitch, octaves) })),
+    melody: moved.map((n) => onKeys(n, (pitch) => octaveUp(pitch, octaves))),
     chords: song.chords.map((c) => ({ ...c, symbol: transposeSymbol(c.symbol, interval) })),
   };
 }

@@ -29,12 +29,19 @@ const noteName = z.string().regex(/^[A-G](b|#)?$/);
 /** A sung syllable; `joins` is true where the word goes on in the next syllable. */
 const Lyric = z.object({ text: line(200), joins: z.boolean() });
 
+const keyboardPitch = z.string().refine((p) => isPitch(p) && midiOf(p) >= LOWEST_KEY && midiOf(p) <= HIGHEST_KEY, {
+  message: 'off-keyboard',
+});
+
+/** Most notes that are struck with one of the tune: a hand has five fingers. */
+export const MOST_BESIDE = 4;
+
 const MelodyNote = z.object({
   at: ticks,
   length: ticks.min(1),
-  pitch: z.string().refine((p) => isPitch(p) && midiOf(p) >= LOWEST_KEY && midiOf(p) <= HIGHEST_KEY, {
-    message: 'off-keyboard',
-  }),
+  pitch: keyboardPitch,
+  /** What the right hand strikes together with it and holds as long, bottom-up; absent where it is struck alone. */
+  with: z.array(keyboardPitch).min(1).max(MOST_BESIDE).optional(),
   lyric: Lyric.nullable().transform((sung) => (sung?.text ? sung : null)),
   /** Small notes struck just before it, as they are written; they are not played. */
   graces: z.array(z.string().refine(isPitch)).max(16).optional(),
@@ -76,6 +83,7 @@ export type SongFault =
   | { readonly code: 'song.long-pickup' }
   | { readonly code: 'song.too-many-bars'; readonly most: number }
   | { readonly code: 'song.overlap'; readonly place: Place }
+  | { readonly code: 'song.key-twice'; readonly place: Place }
   | { readonly code: 'song.note-past-end'; readonly place: Place }
   | { readonly code: 'song.chords-out-of-order'; readonly place: Place }
   | { readonly code: 'song.chord-past-end'; readonly symbol: string };
@@ -92,6 +100,8 @@ function faultOf(song: z.infer<typeof SongShape>): SongFault | null {
   let until = 0;
   for (const note of song.melody) {
     if (note.at < until) return { code: 'song.overlap', place: placeAt(note.at) };
+    const keys = keysOf(note).map(midiOf);
+    if (keys.some((k, i) => keys.indexOf(k) < i)) return { code: 'song.key-twice', place: placeAt(note.at) };
     until = note.at + note.length;
     if (until > song.length) return { code: 'song.note-past-end', place: placeAt(note.at) };
   }
@@ -139,6 +149,20 @@ export type MelodyNote = z.infer<typeof MelodyNote>;
 export type ChordEvent = z.infer<typeof ChordEvent>;
 export type Mark = z.infer<typeof Mark>;
 export type Lyric = z.infer<typeof Lyric>;
+
+/** All keys that a note of the tune is struck with, bottom-up. */
+export const keysOf = ({ pitch, with: beside }: Pick<MelodyNote, 'pitch' | 'with'>): string[] =>
+  beside ? [...beside, pitch].sort((a, b) => midiOf(a) - midiOf(b)) : [pitch];
+
+/** A note with other notes struck together with it, bottom-up; alone where there are none. */
+export function besides(note: MelodyNote, beside: readonly string[]): MelodyNote {
+  const { with: _, ...alone } = note;
+  return beside.length === 0 ? alone : { ...alone, with: [...beside].sort((a, b) => midiOf(a) - midiOf(b)) };
+}
+
+/** A note of the tune on other keys, what is struck with it among them. */
+export const onKeys = (note: MelodyNote, move: (pitch: string) => string): MelodyNote =>
+  besides({ ...note, pitch: move(note.pitch) }, (note.with ?? []).map(move));
 
 /** A chord symbol with the stretch it holds for, in ticks. */
 export interface ChordSpan {

@@ -12,6 +12,8 @@ import {
   inPlace,
   reading,
   refuse,
+  stacksIn,
+  stacksQuestion,
   type Answers,
   type Counted,
   type Notice,
@@ -72,7 +74,7 @@ const MAX_REST_BARS = 400;
 
 /**
  * Reads the first tune of an ABC text: key, meter, pick-up, chords in quotes, lyrics, repeats and endings played out,
- * tuplets, ties. Of several voices the first is the tune; notes stacked in it are refused.
+ * tuplets, ties. Of several voices the first is the tune; of notes struck together in it all are kept, or one where that is asked for.
  */
 export function readAbc(text: string, answers: Answers = {}): Reading {
   return reading(() => {
@@ -87,12 +89,14 @@ export function readAbc(text: string, answers: Answers = {}): Reading {
     if (!tune) return refuse(null, { code: 'abc.no-tune' }, 'abc-lines');
     const reader = new AbcTuneReader(tune, chosen.text, answers['voice'] ?? null);
     const raw = reader.read();
-    const { song, notices } = assemble(raw);
+    const stacks = stacksIn(answers);
+    const { song, notices } = assemble(raw, stacks);
+    const stacked = raw.measures.some((m) => m.notes.some((n) => n.pitches.length > 1));
     const order: Notice[] = song.order ? [{ code: 'notice.order', order: song.order }] : [];
     return {
       song,
       notices: [...notices, ...order],
-      questions: [...tuneQuestion(tunes, chosen.id), ...reader.questions()],
+      questions: [...tuneQuestion(tunes, chosen.id), ...reader.questions(), ...(stacked ? [stacksQuestion(stacks)] : [])],
       counted: reader.counted(raw),
     };
   });
@@ -302,7 +306,6 @@ class AbcTuneReader {
     if (length <= 0) return;
     const graces = (e.gracenotes ?? []).map((g) => this.pitchOf(g));
     const pitches = (e.pitches ?? []).map((p) => this.pitchOf(p));
-    if (pitches.length > 1) refuse(this.placeOf(e), { code: 'tune.stacked', pitches }, 'keep-sung-note', this.lineOf(e));
     const tiedOn = (e.pitches ?? []).some((p) => p.startTie !== undefined);
     this.tally.add('grace-notes', 'kept', graces.length);
     this.takeSigns(e.decoration ?? [], pitches.length > 0);

@@ -1,6 +1,6 @@
 import { signatureOf, type Key, type Mode } from '../../harmony/key.js';
 import { pitchParts, type Pitch } from '../../pitch/pitch.js';
-import type { Song } from '../../song/song.js';
+import { keysOf, type Song } from '../../song/song.js';
 import { layBars } from '../../time/bars.js';
 import { TICKS_PER_QUARTER, commonDivisor, type Ticks } from '../../time/ticks.js';
 import { ornamentsOf } from '../ornaments.js';
@@ -91,8 +91,15 @@ function withSigns(p: Piece, start: Ticks, signs: Signs, { chord, note }: { chor
 function pieceText(p: Piece, key: Key, altered: Map<string, number>, scale: number): { chord: string; note: string } {
   const chord = p.chord ? `"${escapeAbc(p.chord, 'chord')}"` : '';
   const graces = p.graces.length > 0 ? `{${p.graces.map((g) => pitchText(g, key, altered)).join('')}}` : '';
-  const note = p.pitch ? pitchText(p.pitch, key, altered) : 'z';
+  const note = p.pitch === null ? 'z' : struck(p.with, p.pitch, key, altered);
   return { chord, note: `${graces}${note}${lengthText(p.length * scale)}${p.tiedOn ? '-' : ''}` };
+}
+
+/** A note, or several in the brackets of notes struck together, bottom-up. */
+function struck(beside: readonly Pitch[], pitch: Pitch, key: Key, altered: Map<string, number>): string {
+  const all = keysOf({ pitch, with: beside.length > 0 ? [...beside] : undefined });
+  const texts = all.map((p) => pitchText(p, key, altered)).join('');
+  return all.length > 1 ? `[${texts}]` : texts;
 }
 
 function pitchText(pitch: Pitch, key: Key, altered: Map<string, number>): string {

@@ -4,7 +4,7 @@ import { parseChord, plainSigns } from '../../harmony/symbol.js';
 import { NOTE_NAMES, readNoteName, type NoteNames } from '../../pitch/note-names.js';
 import { HIGHEST_KEY, LOWEST_KEY, midiOf } from '../../pitch/pitch.js';
 import { MOST } from '../../song/limits.js';
-import { emptySong, type Lyric, type Song } from '../../song/song.js';
+import { besides, emptySong, MOST_BESIDE, type Lyric, type Song } from '../../song/song.js';
 import { countTicks, type Meter } from '../../time/meter.js';
 import type { Ticks } from '../../time/ticks.js';
 import {
@@ -28,7 +28,7 @@ type Row = (typeof ROWS)[number];
  * A tune line with an H in it, its comment taken off. Such a melody names its notes the German way: nobody who writes H means B natural
  * by B.
  */
-const TUNE_WITH_H = /^\s*tune\s*:(?:.*[\s|_])?h(?:is|es)?\d?(?=[\s|_]|$)/i;
+const TUNE_WITH_H = /^\s*tune\s*:(?:.*[\s|_+])?h(?:is|es)?\d?(?=[\s|_+]|$)/i;
 
 /**
  * Reads letter lines: letter names on a grid of counts, with chords and words on the same grid. The whole of the
@@ -259,17 +259,39 @@ class LettersReader {
       else refuse(this.place(line), { code: 'letters.hold' }, 'letter-or-rest', line, columns);
       return;
     }
+    const [first, ...others] = text.split('+');
+    const tune = this.pitchOf(first, text, line, columns);
+    const near = this.lastStep;
+    const pitches = [tune, ...others.map((one) => this.pitchOf(one, text, line, columns))];
+    // The next note is near to the one that was written first.
+    this.lastStep = near;
+    const keys = pitches.map(midiOf);
+    if (keys.some((k, i) => keys.indexOf(k) < i))
+      refuse(this.place(line), { code: 'letters.key-twice', text }, 'write-note', line, columns);
+    if (keys.length > MOST_BESIDE + 1)
+      refuse(this.place(line), { code: 'letters.stack', notes: keys.length }, 'fewer-notes', line, columns);
+    const top = pitches[keys.indexOf(Math.max(...keys))];
+    this.sounding = true;
+    melody.push(
+      besides(
+        { at: this.at, length, pitch: top, lyric: null },
+        pitches.filter((p) => p !== top),
+      ),
+    );
+  }
+
+  /** One note of a mark: its letter, and its octave where that is not the nearest to the note before it. */
+  private pitchOf(text: string, mark: string, line: number, columns: readonly [number, number]): string {
     const [, named, digit] = /^(.*?)(\d)?$/.exec(text) ?? [];
     const note = readNoteName(named ?? '', this.names);
-    if (!note) return refuse(this.place(line), { code: 'letters.not-a-note', text }, 'write-note', line, columns);
+    if (!note) return refuse(this.place(line), { code: 'letters.not-a-note', text: mark }, 'write-note', line, columns);
     const step = 'CDEFGAB'.indexOf(note[0]);
     const octave = digit !== undefined ? Number(digit) : this.nearestOctave(step);
     const pitch = `${note}${octave}`;
     if (midiOf(pitch) < LOWEST_KEY || midiOf(pitch) > HIGHEST_KEY)
       refuse(this.place(line), { code: 'note.off-keyboard', pitch }, 'other-octave', line, columns);
     this.lastStep = { step, octave };
-    this.sounding = true;
-    melody.push({ at: this.at, length, pitch, lyric: null });
+    return pitch;
   }
 
   /** The octave that puts a letter within a fourth of the note before; the middle octave for the first note. */

@@ -69,6 +69,15 @@ class OctaveMemory {
     this.last = here;
     return `${noteIn(this.names, noteName(step, alter))}${nearest === octave ? '' : octave}`;
   }
+
+  /** A note of the tune and what is struck with it, from the top down; the next note is near to that of the tune. */
+  writeStruck(pitch: Pitch, beside: readonly Pitch[]): string {
+    const first = this.write(pitch);
+    const here = this.last;
+    const others = beside.toReversed().map((p) => this.write(p));
+    this.last = here;
+    return [first, ...others].join('+');
+  }
 }
 
 interface BarText {
@@ -143,7 +152,8 @@ function syllable(p: Piece): string {
 function mark(pieces: readonly Piece[], at: Ticks, octaves: OctaveMemory): string {
   const piece = pieces.find((p) => p.at <= at && p.at + p.length > at);
   if (!piece?.pitch) return '.';
-  return piece.at === at && !piece.continues ? octaves.write(piece.pitch) : '-';
+  if (piece.at !== at || piece.continues) return '-';
+  return octaves.writeStruck(piece.pitch, piece.with);
 }
 
 /** The fewest even parts of a count that have a start on every given offset. */

@@ -4,11 +4,20 @@ import { rankKeys } from '../../harmony/find-key.js';
 import { hasMinorThird, signatureOf, type Key } from '../../harmony/key.js';
 import { pitchAt, type Pitch } from '../../pitch/pitch.js';
 import { MOST } from '../../song/limits.js';
-import type { ChordEvent, Lyric } from '../../song/song.js';
+import { MOST_BESIDE, type ChordEvent, type Lyric } from '../../song/song.js';
 import { barTicks, beatTicks, type Meter } from '../../time/meter.js';
 import { TICKS_PER_QUARTER as Q, type Ticks } from '../../time/ticks.js';
 import { assemble, type RawMeasure, type RawNote } from '../measures.js';
-import { reading, refuse, type Answers, type Question, type QuestionEntry, type Reading } from '../result.js';
+import {
+  reading,
+  refuse,
+  stacksIn,
+  stacksQuestion,
+  type Answers,
+  type Question,
+  type QuestionEntry,
+  type Reading,
+} from '../result.js';
 import { Tally } from '../tally.js';
 import { fromBytes } from './text.js';
 import { distanceFrom, GRID_NAMES, GRIDS, likelyGrid, snap, type GridName } from './quantise.js';
@@ -22,6 +31,16 @@ export interface RecordedNote {
   readonly at: number;
   readonly until: number;
   readonly midi: number;
+  /** Keys that are struck with it and held as long, from the top down; absent where there are none or it was not looked for them. */
+  readonly beside?: readonly number[];
+}
+
+/** A note of the tune in its written time. */
+interface WrittenNote {
+  readonly at: Ticks;
+  readonly length: Ticks;
+  readonly midi: number;
+  readonly beside: readonly number[];
 }
 
 /** A track of a file, or of one channel of it. */
@@ -47,7 +66,12 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
     if (all.length === 0) refuse(null, { code: 'tune.none' }, 'file-with-tune');
     if (all.length > MAX_PLAYED) refuse(null, { code: 'file.too-many', most: MAX_PLAYED, what: 'notes' }, 'one-song');
     const track = tracks.find((t) => t.id === answers['line']) ?? likelyTune(tracks);
-    const line = singleLine(track.notes);
+    // A track that is named for one hand is that hand's, however wide.
+    const split = TUNEFUL.test(track.name ?? '') ? 0 : splitOf(track.notes);
+    const stacks = stacksIn(answers, split === 0 ? 'all' : 'top');
+    const held = withBeside(singleLine(track.notes, split), track.notes, split);
+    const stacked = held.some((n) => n.beside?.length);
+    const line = stacks === 'lowest' ? held.map(lowestOf) : held;
     const onsets = line.map((n) => n.at);
     const grid = GRID_NAMES.find((g) => g === answers['grid']) ?? likelyGrid(onsets);
     const tempo = file.header.tempos[0]?.bpm ?? 120;
@@ -68,22 +92,28 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
     tally.add('controls', 'left out', controls);
     const title = fromBytes(file.header.name || '').trim() || track.name || '';
     const words = wordsOf(file, ppq);
-    const { song, notices } = assemble({
-      title,
-      composer: null,
-      tempo: Math.round(tempo * 100) / 100,
-      signature: signatureOf(key),
-      mode: key.mode,
-      measures: withTempos(measuresOf(bars, written, named ? chordsOf(others, line, bars, key) : [], key), bars, file, ppq),
-      notices: [],
-    });
+    const { song, notices } = assemble(
+      {
+        title,
+        composer: null,
+        tempo: Math.round(tempo * 100) / 100,
+        signature: signatureOf(key),
+        mode: key.mode,
+        measures: withTempos(measuresOf(bars, written, named ? chordsOf(others, line, bars, key) : [], key), bars, file, ppq),
+        notices: [],
+      },
+      stacks === 'all' ? 'all' : 'top',
+    );
     const sung = song.melody.map((n) => ({ ...n, lyric: words.get(n.at) ?? null }));
     tally.add('syllables', 'used', sung.filter((n) => n.lyric).length);
     return {
       song: { ...song, key, melody: sung },
       notices,
       counted: tally.all(),
-      questions: questionsOf(tracks, track, exact ? null : gridQuestions(onsets, grid, tempo), others.length >= 4, named),
+      questions: [
+        ...questionsOf(tracks, track, exact ? null : gridQuestions(onsets, grid, tempo), others.length >= 4, named),
+        ...(stacked ? [stacksQuestion(stacks)] : []),
+      ],
     };
   });
 }
@@ -137,8 +167,7 @@ function likelyTune(tracks: readonly Track[]): Track {
 }
 
 /** One note at a time: the top one of what is struck together, without what lies under it in the other hand's half. */
-export function singleLine(notes: readonly RecordedNote[]): RecordedNote[] {
-  const split = splitOf(notes);
+export function singleLine(notes: readonly RecordedNote[], split = splitOf(notes)): RecordedNote[] {
   const line: RecordedNote[] = [];
   for (const note of notes) {
     const last = line[line.length - 1];
@@ -154,6 +183,33 @@ export function singleLine(notes: readonly RecordedNote[]): RecordedNote[] {
   }
   return line;
 }
+
+/** A line with the keys under its notes that are struck and let go with them: what a hand plays at once. */
+export function withBeside(
+  line: readonly RecordedNote[],
+  notes: readonly RecordedNote[],
+  split = splitOf(notes),
+): RecordedNote[] {
+  let from = 0;
+  return line.map((note) => {
+    while (from < notes.length && notes[from].at < note.at - TOGETHER) from++;
+    const most = SAME_LENGTH * (note.until - note.at);
+    const beside: number[] = [];
+    for (let i = from; i < notes.length && notes[i].at < note.at + TOGETHER; i++) {
+      const { midi, until } = notes[i];
+      const held = Math.abs(until - note.until) <= Math.max(TOGETHER, most);
+      if (midi < note.midi && midi >= split && midi >= note.midi - WIDEST && held && !beside.includes(midi)) beside.push(midi);
+    }
+    return beside.length > 0 ? { ...note, beside: beside.sort((a, b) => b - a).slice(0, MOST_BESIDE) } : note;
+  });
+}
+
+/** Share of a note's length by which what is struck with it may end sooner or later, and the half steps that a hand spans at most. */
+const SAME_LENGTH = 0.3;
+const WIDEST = 16;
+
+/** The lowest of what is struck together, alone. */
+const lowestOf = ({ beside, ...note }: RecordedNote): RecordedNote => ({ ...note, midi: beside?.at(-1) ?? note.midi });
 
 /** Quarter notes within which notes are struck together, and by which a tune's note must outlast one under it. */
 const TOGETHER = 0.06;
@@ -175,7 +231,7 @@ function splitOf(notes: readonly RecordedNote[]): number {
 }
 
 /** The line on a grid, in ticks; a note that would vanish keeps the shortest value of the grid, one that nearly reaches the next is held to it. */
-export function onGrid(line: readonly RecordedNote[], grid: GridName): { at: Ticks; length: Ticks; midi: number }[] {
+export function onGrid(line: readonly RecordedNote[], grid: GridName): WrittenNote[] {
   const starts = snap(
     line.map((n) => n.at),
     grid,
@@ -185,7 +241,7 @@ export function onGrid(line: readonly RecordedNote[], grid: GridName): { at: Tic
     grid,
   );
   const step = 1 / Math.max(...GRIDS[grid].parts);
-  const found: { at: Ticks; length: Ticks; midi: number }[] = [];
+  const found: WrittenNote[] = [];
   line.forEach((n, i) => {
     const next = starts[i + 1] ?? Infinity;
     let until = Math.max(starts[i] + step, ends[i]);
@@ -194,7 +250,7 @@ export function onGrid(line: readonly RecordedNote[], grid: GridName): { at: Tic
     const at = Math.round(starts[i] * Q);
     const length = Math.round(until * Q) - at;
     if (length > 0 && (found.length === 0 || at >= found[found.length - 1].at + found[found.length - 1].length))
-      found.push({ at, length, midi: n.midi });
+      found.push({ at, length, midi: n.midi, beside: n.beside ?? [] });
   });
   return found;
 }
@@ -203,16 +259,16 @@ export function onGrid(line: readonly RecordedNote[], grid: GridName): { at: Tic
 const WRITTEN_ON = [8, 12, 5, 7];
 
 /** A line that was written, not played: every note begins and ends on a usual part of a quarter note. Null where one does not. */
-function asWritten(line: readonly RecordedNote[]): { at: Ticks; length: Ticks; midi: number }[] | null {
+function asWritten(line: readonly RecordedNote[]): WrittenNote[] | null {
   const place = (quarters: number): Ticks | null => {
     const parts = WRITTEN_ON.find((n) => Math.abs(quarters * n - Math.round(quarters * n)) < n * EXACT);
     return parts === undefined ? null : Math.round((Math.round(quarters * parts) * Q) / parts);
   };
-  const found: { at: Ticks; length: Ticks; midi: number }[] = [];
-  for (const { at: from, until, midi } of line) {
+  const found: WrittenNote[] = [];
+  for (const { at: from, until, midi, beside = [] } of line) {
     const [at, end] = [place(from), place(until)];
     if (at === null || end === null || end <= at) return null;
-    found.push({ at, length: end - at, midi });
+    found.push({ at, length: end - at, midi, beside });
   }
   return found;
 }
@@ -266,7 +322,7 @@ export function layOut(meters: readonly MeterAt[], end: number): LaidBar[] {
 
 export function measuresOf(
   bars: readonly LaidBar[],
-  line: readonly { at: Ticks; length: Ticks; midi: number }[],
+  line: readonly WrittenNote[],
   chords: readonly ChordEvent[],
   key: Key,
 ): RawMeasure[] {
@@ -280,10 +336,16 @@ export function measuresOf(
       at = Math.max(at, until);
     };
     while (n < line.length && line[n].at < end) {
-      const { at: from, length, midi } = line[n];
+      const { at: from, length, midi, beside } = line[n];
       rest(Math.max(start, from));
       const until = Math.min(end, from + length);
-      notes.push({ at: at - start, length: until - at, pitches: [spelled(midi, key)], tiedOn: from + length > end, lyric: null });
+      notes.push({
+        at: at - start,
+        length: until - at,
+        pitches: [...beside, midi].map((m) => spelled(m, key)),
+        tiedOn: from + length > end,
+        lyric: null,
+      });
       at = until;
       if (from + length > end) break;
       n++;

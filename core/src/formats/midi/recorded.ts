@@ -2,7 +2,7 @@ import { barTicks, beatTicks, type Meter } from '../../time/meter.js';
 import { TICKS_PER_QUARTER as Q } from '../../time/ticks.js';
 import { assemble } from '../measures.js';
 import { reading, refuse, type Answers, type Reading } from '../result.js';
-import { gridQuestions, keyFor, layOut, measuresOf, onGrid, singleLine, type RecordedNote } from './read.js';
+import { gridQuestions, keyFor, layOut, measuresOf, onGrid, singleLine, withBeside, type RecordedNote } from './read.js';
 import { GRID_NAMES, likelyGrid } from './quantise.js';
 
 /** A tune as it was played in: places in quarter notes from the first beat of the first bar. */
@@ -15,7 +15,7 @@ export interface Recording {
 }
 
 /**
- * A recorded tune as a song: one note at a time, on the grid that it lies close to or that is asked for, in a key found from its notes.
+ * A recorded tune as a song: with what is struck and let go together with its notes, on the grid that it lies close to or that is asked for, in a key found from its notes.
  * Notes before the first beat, struck during the count-in, make a pick-up.
  */
 export function readRecording({ title, tempo, meter, notes }: Recording, answers: Answers = {}): Reading {
@@ -25,7 +25,7 @@ export function readRecording({ title, tempo, meter, notes }: Recording, answers
     const sorted = [...notes].sort((a, b) => a.at - b.at || b.midi - a.midi);
     const early = sorted[0].at < -beatTicks(meter) / Q / 4;
     // Everything is counted from the bar in which the pick-up lies.
-    const line = singleLine(sorted).map((n) => ({
+    const line = withBeside(singleLine(sorted), sorted).map((n) => ({
       ...n,
       at: Math.max(0, n.at + (early ? bar : 0)),
       until: n.until + (early ? bar : 0),

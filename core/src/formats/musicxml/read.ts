@@ -3,9 +3,20 @@ import { Interval } from 'tonal';
 import { transposeSymbol } from '../../harmony/naming.js';
 import { octaveUp, transposeName, transposePitch } from '../../pitch/pitch.js';
 import { MOST } from '../../song/limits.js';
-import type { Song } from '../../song/song.js';
+import { onKeys, type Song } from '../../song/song.js';
 import { assemble, type RawSong } from '../measures.js';
-import { reading, refuse, type Answers, type Found, type Notice, type Question, type Reading } from '../result.js';
+import {
+  reading,
+  refuse,
+  stacksIn,
+  stacksQuestion,
+  type Answers,
+  type Found,
+  type Notice,
+  type Question,
+  type Reading,
+  type Stacks,
+} from '../result.js';
 import { decodeText } from '../text.js';
 import { Tally } from '../tally.js';
 import { BadZip, unzip, type ZipEntry } from '../zip.js';
@@ -19,7 +30,7 @@ const MAX_FILES = 200;
 
 /**
  * Reads a score, partwise or timewise, plain or compressed (.mxl). The line most likely to be the tune is taken, or the one that is
- * asked for; notes stacked in it are reduced to the top one or, where asked for, the lowest. Repeats, endings, "da capo" and
+ * asked for; of notes struck together in it all are kept or, where asked for, the top or the lowest one. Repeats, endings, "da capo" and
  * "dal segno" are played out; transposing parts are read as they sound. What has no place in a song is counted.
  */
 export function readMusicXml(data: string | Uint8Array, answers: Answers = {}): Reading {
@@ -113,7 +124,7 @@ function readScore(nodes: XmlNode[], answers: Answers): { song: Song } & Found {
   const reader = new PartReader(line, tally);
   for (const measure of children(children(score, 'part')[line.part], 'measure')) reader.takeMeasure(measure);
   for (const other of lines) if (other.part !== line.part) tally.add('other-parts', 'left out', other.notes);
-  const stacks = answers['stacks'] === 'lowest' ? 'lowest' : 'top';
+  const stacks = stacksIn(answers);
   const raw: RawSong = { ...reader.song(), ...namesOf(score) };
   const { song, notices } = assemble(raw, stacks);
   const stacked = raw.measures.some((m) => m.notes.some((n) => n.pitches.length > 1));
@@ -140,7 +151,7 @@ function namesOf(score: XmlNode): Pick<RawSong, 'title' | 'composer'> {
   return { title: title.trim(), composer: composerName || null };
 }
 
-function questionsOf(lines: readonly Line[], line: Line, stacked: boolean, stacks: string): Question[] {
+function questionsOf(lines: readonly Line[], line: Line, stacked: boolean, stacks: Stacks): Question[] {
   const questions: Question[] = [];
   if (lines.length > 1)
     questions.push({
@@ -151,15 +162,7 @@ function questionsOf(lines: readonly Line[], line: Line, stacked: boolean, stack
       })),
       value: line.id,
     });
-  if (stacked)
-    questions.push({
-      id: 'stacks',
-      entries: [
-        { id: 'top', fact: { code: 'entry.stacks', keep: 'top' } },
-        { id: 'lowest', fact: { code: 'entry.stacks', keep: 'lowest' } },
-      ],
-      value: stacks,
-    });
+  if (stacked) questions.push(stacksQuestion(stacks));
   return questions;
 }
 
@@ -187,7 +190,7 @@ function asItSounds(song: Song, halfSteps: number): Song {
   return {
     ...song,
     key: { ...song.key, tonic: transposeName(song.key.tonic, interval) },
-    melody: song.melody.map((n) => ({ ...n, pitch: octaveUp(transposePitch(n.pitch, interval), octaves) })),
+    melody: song.melody.map((n) => onKeys(n, (pitch) => octaveUp(transposePitch(pitch, interval), octaves))),
     chords: song.chords.map((c) => ({ ...c, symbol: transposeSymbol(c.symbol, interval) })),
   };
 }

@@ -95,7 +95,12 @@ function measure(
   for (const staff of [1, 2] as const) xml.push(...octaveShift(far[staff], index, bar, staff, 'start'));
   const tune = tuneNotes(bar, pieces, score.fingers, signs);
   const beams = beamsOf(tune, beatTicks(bar.meter));
-  tune.forEach((n, i) => xml.push(...(n.harmony ? [n.harmony] : []), ...n.graces.map(graceXml), note({ ...n, beam: beams[i] })));
+  tune.forEach((n, i) => {
+    const beside = n.with.map((p) =>
+      note({ ...n, pitch: pitchXml(p), notations: n.notations.slice(0, 1), lyric: '', chord: true }),
+    );
+    xml.push(...(n.harmony ? [n.harmony] : []), ...n.graces.map(graceXml), note({ ...n, beam: beams[i] }), ...beside);
+  });
   const backup = `      <backup><duration>${bar.end - bar.start}</duration></backup>`;
   const under = chordNotes(score.under, bar, UNDER);
   if (under.length > 0) xml.push(backup, ...under);
@@ -133,6 +138,8 @@ type Tuplet = { readonly actual: number; readonly normal: number } | null;
 interface TuneNote extends NoteXml, Beamable {
   readonly harmony: string | null;
   readonly graces: readonly Pitch[];
+  /** What is struck with it. */
+  readonly with: readonly Pitch[];
 }
 
 /** The tune of a bar as written notes; a piece becomes several, tied, where its length is no single note value. */
@@ -156,6 +163,7 @@ function tuneNotes(bar: Bar, pieces: readonly Piece[], fingers: WrittenScore['fi
           level: piece.pitch === null ? 0 : beamLevel(value.type),
           harmony: first && piece.chord ? harmony(piece.chord) : null,
           graces: first ? piece.graces : [],
+          with: piece.with,
           pitch: piece.pitch === null ? '<rest/>' : pitchXml(piece.pitch),
           duration: value.ticks / scale,
           ties: tieXml('tie', stop, start),

@@ -29,7 +29,6 @@ const REMEDIES: Readonly<Record<Remedy, string>> = {
   'close-graces': 'Write } after them.',
   'write-voices': 'Write the overlaid notes as voices of their own.',
   'usual-meter': 'Write one such as 3/4 or 6/8.',
-  'keep-sung-note': 'Keep the note that is sung: the melody is one line, and chords are written in quotes.',
   'shorten-rest': 'Shorten the rest.',
   'usual-symbol': 'Write it in the usual way, such as Gm7 or D/F#, or N.C. for no chord.',
   'begin-tune-line': 'Start with a line such as “tune: C4 D E C |”.',
@@ -43,10 +42,12 @@ const REMEDIES: Readonly<Record<Remedy, string>> = {
   'example-names': 'Write “names: letters”, “names: solfege” or “names: german”.',
   'example-last-bar': 'Write one such as “last-bar: 2”.',
   'fewer-slices': 'Divide it into fewer.',
+  'fewer-notes': 'Leave some out: a hand has five fingers.',
   'change-either': 'Change one of the two.',
   'rest-or-pickup': 'Write a rest (.) before it, or more counts after “pickup:”.',
   'letter-or-rest': 'Write a letter or a rest (.).',
-  'write-note': 'Write a letter from A to G or do, re, mi, with # or b and an octave if needed, a hold (-) or a rest (.).',
+  'write-note':
+    'Write a letter from A to G or do, re, mi, with # or b and an octave if needed, a hold (-) or a rest (.); + between notes struck together.',
   'other-octave': 'Write it in another octave.',
   'tune-line-first': 'Write the tune line first.',
   'bar-for-bar': 'Write one bar here for each bar of the tune.',
@@ -118,7 +119,6 @@ export const refusals: Sayings<RefusalCodes, Speech> = {
   'abc.no-tune': () => 'this is not ABC: there is no tune in it.',
   'abc.open-graces': () => 'the grace notes are not closed.',
   'meter.uncountable': ({ text }) => `the time signature ${text} cannot be counted.`,
-  'tune.stacked': ({ pitches }, say) => `there are ${pitches.length} notes at once in the melody (${say.pitches(pitches)}).`,
   'tune.long-rest': ({ most }) => `the melody rests for more than ${most} bars at once.`,
   'tune.none': () => 'there is no melody in it.',
   'note.off-keyboard': ({ pitch }, say) => `the note ${say.pitch(pitch)} is off the keyboard (A0 to C8).`,
@@ -154,6 +154,8 @@ export const refusals: Sayings<RefusalCodes, Speech> = {
     `the pick-up has ${say.count(counts, 'count')} where “pickup:” promises ${expected}.`,
   'letters.before-pickup': () => 'the pick-up begins later than this.',
   'letters.hold': () => 'there is no note before this hold (-).',
+  'letters.key-twice': ({ text }) => `“${text}” has a key twice.`,
+  'letters.stack': ({ notes }) => `there are ${notes} notes at once.`,
   'letters.not-a-note': ({ text }) => `“${text}” is not a note.`,
   'letters.row-without-tune': ({ row }) => `there is no tune line above this ${row} line.`,
   'letters.row-bars': ({ bars, expected }, say) => `there are ${say.count(bars, 'bar')} where the tune has ${expected}.`,
@@ -163,6 +165,7 @@ export const refusals: Sayings<RefusalCodes, Speech> = {
   'song.long-pickup': () => 'the pick-up is longer than the song.',
   'song.too-many-bars': ({ most }, say) => `the song has more than ${say.number(most)} bars.`,
   'song.overlap': ({ place }, say) => `two melody notes sound at once at ${say.place(place)}.`,
+  'song.key-twice': ({ place }, say) => `one key is struck twice at ${say.place(place)}.`,
   'song.note-past-end': ({ place }, say) => `the melody note at ${say.place(place)} runs past the end of the song.`,
   'song.chords-out-of-order': ({ place }, say) => `the chords are out of order at ${say.place(place)}.`,
   'song.chord-past-end': ({ symbol }, say) => `the chord ${say.symbol(symbol)} lies past the end of the song.`,
@@ -219,7 +222,9 @@ const GRIDS = {
 
 export const notices: Sayings<CodesOf<'notice' | 'entry'>, Speech> = {
   'notice.stacked': ({ measure, notes, kept, pitch }, say) =>
-    `Measure ${measure} has ${notes} notes at once in the melody: the ${kept} one, ${say.pitch(pitch)}, is kept there and wherever notes are stacked.`,
+    kept === 'all'
+      ? `Measure ${measure} has ${notes} notes at once in the melody: all are kept there and wherever notes are stacked, the top one as the melody.`
+      : `Measure ${measure} has ${notes} notes at once in the melody: the ${kept} one, ${say.pitch(pitch)}, is kept there and wherever notes are stacked.`,
   'notice.order': ({ order }) => `Repeats are played out. On the page, the measures are played as ${order}.`,
   'notice.voices': ({ voice }) => `The file has several voices: voice ${voice} is the melody.`,
   'notice.key-changes': ({ measure }) => `The key changes at measure ${measure}: the notes are kept as written.`,
@@ -228,7 +233,7 @@ export const notices: Sayings<CodesOf<'notice' | 'entry'>, Speech> = {
   'entry.tune': ({ number }) => `Tune ${number}`,
   'entry.voice': ({ number }) => `voice ${number}`,
   'entry.line': ({ name, notes, sung }, say) => `${lineName(name)}: ${say.count(notes, 'note')}${sung ? ', sung' : ''}`,
-  'entry.stacks': ({ keep }) => `the ${keep} note`,
+  'entry.stacks': ({ keep }) => (keep === 'all' ? 'all of them' : `the ${keep} note`),
   'entry.chords': ({ named }) => (named ? 'named from the accompaniment' : 'none'),
   'entry.grid': ({ grid, off }) => `${GRIDS[grid]} (${off} ms off on average)`,
 };

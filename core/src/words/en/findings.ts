@@ -99,6 +99,8 @@ export const findings: Sayings<CodesOf<'finding'>, Speech> = {
     `${say.pitch(pitch)} at ${say.place(place)} is not doubled: ${cause === 'hand' ? 'this hand does not reach an octave' : 'the left hand needs the key below'}.`,
   'finding.octave-kept': ({ pitch, place, keys }, say) =>
     `${say.pitch(pitch)} at ${say.place(place)} is off a ${keys}-key keyboard, so this part of the melody stays in its octave.`,
+  'finding.wide-stack': ({ pitches, left, place }, say) =>
+    `${say.pitches(pitches)} at ${say.place(place)} are more than this hand and keyboard hold at once: ${say.pitches(left)} ${left.length === 1 ? 'is' : 'are'} left out.`,
   'finding.chord-unread': ({ symbol, place }, say) =>
     `“${symbol}” at ${say.place(place)} is kept as text: it is not a chord symbol.`,
   'finding.chords-suggested': ({ chords }, say) =>

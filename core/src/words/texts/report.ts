@@ -65,6 +65,7 @@ function partReport(part: Part, key: Key, say: Speech): object {
       pitch: n.pitch,
       finger: n.finger,
       lyric: n.lyric ? n.lyric.text + (n.lyric.joins ? '-' : '') : null,
+      ...(n.with ? { with: n.with } : {}),
     })),
     chords: part.chords.map((c) => chordReport(c, key, say)),
     together: part.together.map((t) => ({
