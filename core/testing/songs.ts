@@ -154,7 +154,24 @@ export function songs(limits: SongLimits = {}): fc.Arbitrary<Song> {
     word: fc.option(fc.constantFrom('sea', 'har', 'lamp,', 'tide.', 'the'), { nil: null }),
     joins: fc.boolean(),
     // Half steps under it, where other notes are struck with it.
-    under: fc.constantFrom<readonly number[]>([], [], [], [], [], [], [], [], [3], [4], [7], [9], [12], [3, 8], [5, 9], [4, 7, 12]),
+    under: fc.constantFrom<readonly number[]>(
+      [],
+      [],
+      [],
+      [],
+      [],
+      [],
+      [],
+      [],
+      [3],
+      [4],
+      [7],
+      [9],
+      [12],
+      [3, 8],
+      [5, 9],
+      [4, 7, 12],
+    ),
   });
   return fc
     .record({

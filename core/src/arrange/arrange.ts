@@ -34,7 +34,7 @@ export function arrange(doc: Document, homes?: Homes): Arrangement {
     const { loudness, swell } = stretchAt(settings, start);
     return { start, end, loudness, swell };
   });
-  const score = scoreOf(settings, parts, right.fingered, loud);
+  const score = scoreOf(settings, parts, loud);
   const examined = examine({
     settings,
     song: doc.song,

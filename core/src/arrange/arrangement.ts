@@ -66,8 +66,8 @@ export interface Part {
   readonly melody: readonly PartNote[];
   readonly chords: readonly PartChord[];
   readonly together: readonly Together[];
-  /** Chord notes that the right hand holds under the tune. */
-  readonly under: readonly UnderNote[];
+  /** What the right hand holds beside the tune: notes of the song that are struck with it, chord notes under it; each with its finger. */
+  readonly under: readonly (UnderNote & { readonly fingers: readonly (number | null)[] })[];
   /** Where the tune leaves room, with the fills that fit. */
   readonly rooms: readonly FillSlot[];
   /** The fills that are played. */

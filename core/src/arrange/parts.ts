@@ -32,7 +32,10 @@ export function partsOf(
     melody: cutAt(played.map(withFinger), ends),
     chords: cutAt(withHarmony(left, harmony, joins), ends),
     together: cutAt(joins, ends),
-    under: cutAt(right.under, ends),
+    under: cutAt(
+      right.under.map((u) => ({ ...u, fingers: u.pitches.map((pitch) => fingerOf(u.at, pitch)) })),
+      ends,
+    ),
     rooms: cutAt(right.rooms, ends),
     fills: cutAt(right.fills.map(withFinger), ends),
     sung: cutAt(right.sung, ends),

@@ -1,5 +1,4 @@
 import { loudnessOf, type LoudStretch } from '../fills/dynamics.js';
-import type { RightHand } from '../right-hand/right-hand.js';
 import type { Part, PartChord, ScoreNote } from './arrangement.js';
 import type { Settings } from './settings.js';
 
@@ -9,19 +8,18 @@ type Note = Omit<ScoreNote, 'loudness' | 'part'>;
 export function scoreOf(
   { plays, playMode, balance }: Settings,
   parts: readonly Part[],
-  right: RightHand,
   loud: readonly LoudStretch[],
 ): ScoreNote[] {
   const withTune = plays.tune && playMode !== 'sing-along';
   return parts.flatMap((part, i) =>
-    [...rightNotes(part, right, withTune), ...part.chords.flatMap(leftNotes)]
+    [...rightNotes(part, withTune), ...part.chords.flatMap(leftNotes)]
       .sort((a, b) => a.at - b.at || (a.hand === b.hand ? 0 : a.hand === 'right' ? -1 : 1))
       .map((n) => ({ ...n, part: part.number }))
       .map((n) => ({ ...n, loudness: loudnessOf(n, loud[i], balance) })),
   );
 }
 
-function rightNotes(part: Part, { fingerOf }: RightHand, withTune: boolean): Note[] {
+function rightNotes(part: Part, withTune: boolean): Note[] {
   const hand = 'right';
   return [
     ...(withTune ? part.melody : []).map(({ at, length, pitch, finger }): Note => ({
@@ -36,13 +34,13 @@ function rightNotes(part: Part, { fingerOf }: RightHand, withTune: boolean): Not
       pitches.map((pitch, k): Note => ({ hand, at, length, pitch, finger: fingers[k], role: 'chord' })),
     ),
     ...part.fills.map(({ at, length, pitch, finger }): Note => ({ hand, at, length, pitch, finger, role: 'fill' })),
-    ...part.under.flatMap(({ at, length, pitches, written }) =>
-      (written && !withTune ? [] : pitches).map((pitch): Note => ({
+    ...part.under.flatMap(({ at, length, pitches, fingers, written }) =>
+      (written && !withTune ? [] : pitches).map((pitch, k): Note => ({
         hand,
         at,
         length,
         pitch,
-        finger: fingerOf(at, pitch),
+        finger: fingers[k],
         role: 'harmony',
       })),
     ),

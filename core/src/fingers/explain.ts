@@ -93,8 +93,9 @@ function rivalsAt(grips: readonly Grip[], row: readonly Fingered[], index: numbe
     grips.map((g, i) => ({ ...g, pin: row[i].fingers })),
     task,
   );
+  // Under a finger on the outermost key there must be one for each of the others.
   const rivals = [1, 2, 3, 4, 5]
-    .filter((f) => f !== finger)
+    .filter((f) => f !== finger && f >= grips[index].pitches.length)
     .map((other): RivalFinger => {
       const tried = priced(
         grips.map((g, i) => (i === index ? { ...g, pin: [other] } : g)),

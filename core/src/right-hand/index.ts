@@ -1,1 +1,2 @@
+export { besideOffers, type BesideInterval } from './beside.js';
 export { startOf } from './positions.js';

@@ -6,12 +6,20 @@ import { barAt, offsetInBar, type Bar } from '../time/bars.js';
 import { patternOf, type TaughtPattern } from './pattern.js';
 import type { Ticks } from '../time/ticks.js';
 
+/** A note that is struck with one of the tune, with its finger. */
+export interface StruckBeside {
+  readonly letter: NoteName;
+  readonly finger: number | null;
+}
+
 /** One column of the letter chart: a moment at which something is struck. */
 export interface ChartColumn {
   readonly at: Ticks;
   /** "1", "2 &". */
   readonly count: string;
   readonly letter: NoteName | null;
+  /** What the right hand strikes with it, from the top down. */
+  readonly beside: readonly StruckBeside[];
   /** The right-hand finger. */
   readonly finger: number | null;
   readonly word: string | null;
@@ -60,6 +68,7 @@ function chartBars(part: Part, bars: readonly Bar[]): ChartBar[] {
   const places = [...new Set([...part.melody.map((n) => n.at), ...part.chords.map((c) => c.at)])].sort((a, b) => a - b);
   const notes = new Map(part.melody.map((n) => [n.at, n]));
   const chords = new Map(part.chords.map((c) => [c.at, c]));
+  const beside = besideIn(part);
   const rows: { number: number; columns: ChartColumn[] }[] = [];
   for (const at of places) {
     const bar = barAt(bars, at);
@@ -70,6 +79,7 @@ function chartBars(part: Part, bars: readonly Bar[]): ChartBar[] {
       at,
       count: countText(countAt(offsetInBar(bar, at), bar.meter)),
       letter: note ? nameOf(note.pitch) : null,
+      beside: beside.get(at) ?? [],
       finger: note?.finger ?? null,
       word: note?.lyric ? note.lyric.text + (note.lyric.joins ? '-' : '') : null,
       chord: chord ? chord.symbol : null,
@@ -77,4 +87,12 @@ function chartBars(part: Part, bars: readonly Bar[]): ChartBar[] {
     });
   }
   return rows;
+}
+
+/** What the right hand strikes with notes of a part's tune, by their places and from the top down. */
+export function besideIn({ under }: Pick<Part, 'under'>): ReadonlyMap<Ticks, readonly StruckBeside[]> {
+  const written = under.filter((u) => u.written);
+  return new Map(
+    written.map((u) => [u.at, u.pitches.map((p, i) => ({ letter: nameOf(p), finger: u.fingers[i] })).toReversed()] as const),
+  );
 }

@@ -10,7 +10,7 @@ import { movesOf, startOf, type MoveFact, type StartFact } from '../right-hand/p
 import type { Song } from '../song/song.js';
 import { barAt, type Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
-import { repeatPlace, type RepeatPlace } from './chart.js';
+import { besideIn, repeatPlace, type RepeatPlace, type StruckBeside } from './chart.js';
 import { patternOf, type TaughtPattern } from './pattern.js';
 
 /** A chord of a lesson: how it lies, its notes bottom-up and the fingers, and how each voice comes to it from the chord before. */
@@ -25,6 +25,8 @@ export interface LessonChord {
 /** One note of the tune as it is read out: letter, finger, and what is sung or counted on it. */
 export interface LessonNote {
   readonly letter: NoteName;
+  /** What is struck with it, from the top down. */
+  readonly beside: readonly StruckBeside[];
   readonly finger: number | null;
   readonly count: string;
   readonly word: string;
@@ -104,8 +106,10 @@ const WATCHED = 25;
 function notesOf(part: Part, bars: Arrangement['bars']): LessonNote[] {
   const counts = new Map(countNotes(part.melody, bars).map((c) => [c.at, c.count]));
   const words = sungWords(part.melody);
+  const beside = besideIn(part);
   return part.melody.map(({ at, pitch, finger, lyric }, i) => ({
     letter: nameOf(pitch),
+    beside: beside.get(at) ?? [],
     finger,
     count: counts.get(at) ?? '',
     word: lyric ? lyric.text + (lyric.joins ? '-' : '') : words[i] ? '–' : '',

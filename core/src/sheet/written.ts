@@ -13,6 +13,9 @@ export function writtenScore(arrangement: Arrangement): WrittenScore {
     dynamics: arrangement.dynamics,
     tempo: arrangement.tempo,
     fingers: new Map(arrangement.parts.flatMap((p) => p.melody.flatMap((n) => (n.finger ? [[n.at, n.finger] as const] : [])))),
+    besideFingers: new Map(
+      arrangement.parts.flatMap((p) => p.under.flatMap((u) => (u.written ? [[u.at, u.fingers] as const] : []))),
+    ),
   };
 }
 

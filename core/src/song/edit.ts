@@ -37,6 +37,7 @@ import {
   setSetting,
   setSuggestion,
   splitPart,
+  strikeWith,
   type TickRange,
   transposeDocument,
   unpinVoicing,
@@ -78,6 +79,8 @@ export type PlaceEdit =
   | { readonly code: 'edit.fingers'; readonly at: Ticks; readonly hand: Hand; readonly fingers: readonly number[] | null }
   /** Another name for the key of a tune's note, "Db" for "C#". */
   | { readonly code: 'edit.respell'; readonly at: Ticks; readonly name: NoteName }
+  /** What is struck with a note of the tune, in half steps below it; none where it is struck alone. */
+  | { readonly code: 'edit.strike-with'; readonly at: Ticks; readonly below: readonly number[] }
   | { readonly code: 'edit.chord-school'; readonly at: Ticks; readonly school: School | null }
   | { readonly code: 'edit.fill'; readonly at: Ticks; readonly kind: FillKind | null };
 
@@ -154,6 +157,7 @@ const APPLY: Apply = {
   'edit.free-voicing': (doc, { at }) => unpinVoicing(doc, at),
   'edit.fingers': (doc, { hand, at, fingers }) => setFingers(doc, hand, at, fingers),
   'edit.respell': (doc, { at, name }) => respell(doc, at, name),
+  'edit.strike-with': (doc, { at, below }) => strikeWith(doc, at, below),
   'edit.chord-school': (doc, { at, school }) => setChordSchool(doc, at, school),
   'edit.fill': (doc, { at, kind }) => setFill(doc, at, kind),
   'edit.move-cut': (doc, { parts, to }) => moveCut(doc, parts, 1, to) ?? doc,

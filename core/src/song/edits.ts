@@ -1,4 +1,5 @@
 import { intervalToKey, transposeSymbol } from '../harmony/naming.js';
+import { spelledIn } from '../harmony/from-notes.js';
 import type { Key } from '../harmony/key.js';
 import { parseChord } from '../harmony/symbol.js';
 import {
@@ -16,7 +17,7 @@ import {
 import { lastFrom } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import type { BassWish, Choices, Document, Hand, Passage, School, Suggesting } from './decisions.js';
-import { onKeys, type ChordEvent, type Song } from './song.js';
+import { besides, MOST_BESIDE, onKeys, type ChordEvent, type Song } from './song.js';
 
 /** A part as edits see it. */
 export interface TickRange {
@@ -304,6 +305,19 @@ export function respell(doc: Document, at: Ticks, name: NoteName): Document {
     ...doc,
     song: { ...doc.song, melody: melody.with(i, { ...melody[i], pitch: pitchAt(name, midiOf(melody[i].pitch)) }) },
   };
+}
+
+/** Strikes a note of the tune together with others, given in half steps below it and named by the key; alone where there are none. */
+export function strikeWith(doc: Document, at: Ticks, below: readonly number[]): Document {
+  const { melody, key } = doc.song;
+  const i = melody.findIndex((n) => n.at === at);
+  if (i < 0) return doc;
+  const tune = midiOf(melody[i].pitch);
+  const keys = [...new Set(below.map((by) => tune - by))].filter((k) => k !== tune && k >= LOWEST_KEY && k <= HIGHEST_KEY);
+  // Those that are there keep their names.
+  const named = new Map((melody[i].with ?? []).map((p) => [midiOf(p), p]));
+  const beside = keys.slice(0, MOST_BESIDE).map((k) => named.get(k) ?? pitchAt(spelledIn(key, k % 12), k));
+  return { ...doc, song: { ...doc.song, melody: melody.with(i, besides(melody[i], beside)) } };
 }
 
 /** The song in another key, spelled for it, by the shorter way; an octave is mended where the tune leaves the piano. */

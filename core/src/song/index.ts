@@ -51,7 +51,7 @@ export { isChordText, type TickRange, passageAt, rangeOf, resolveChords, type In
 export { metersFor, type SongFacts } from './facts.js';
 export { linkedEdit, type LinkedEdit } from './linked.js';
 export { projectText } from './project-text.js';
-export { type Song } from './song.js';
+export { keysOf, type Song } from './song.js';
 export { oneLine } from './text.js';
 export { barsOf, type Texture } from './texture-data.js';
 export { documentOfVersion } from './versions.js';

@@ -91,6 +91,7 @@ function inside(edit: Edit, part: TickRange): (PlaceEdit | RangeEdit)[] | null {
     case 'edit.free-voicing':
     case 'edit.fingers':
     case 'edit.respell':
+    case 'edit.strike-with':
     case 'edit.chord-school':
     case 'edit.fill':
       return edit.at >= part.start && edit.at < part.end ? [edit] : null;

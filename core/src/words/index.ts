@@ -1,3 +1,4 @@
+export { fingersInShort } from './fingers.js';
 export { ENGLISH, phrases, sentences, wordsWith } from './words.js';
 export { NOTE_NAMES, type NoteNames } from '../pitch/note-names.js';
 export { type Code, type Fact } from './fact.js';

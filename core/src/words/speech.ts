@@ -9,6 +9,8 @@ export interface Speech {
   /** A fact in its words. */
   readonly fact: (fact: Fact) => string;
   readonly note: (name: NoteName) => string;
+  /** A note and what is struck with it, the tune's first: "E+C". */
+  readonly struck: (name: NoteName, beside: readonly { readonly letter: NoteName }[]) => string;
   readonly pitch: (pitch: Pitch) => string;
   /** Pitches in a row, bottom-up: "C3 E3 G3". */
   readonly pitches: (pitches: readonly Pitch[]) => string;

@@ -47,6 +47,7 @@ export function wordsWith(names: NoteNames, exact = false): Speech {
         : position.kind === 'over'
           ? `over ${note(position.bass)}`
           : `${degree(position.degree)} in the bass`,
+    struck: (name, beside) => [name, ...beside.map((b) => b.letter)].map(note).join('+'),
     pianoKey: (p) => pianoKey(note(nameOf(p)), midiOf(p) - midiOf('C4')),
     place: ({ bar, count: at }) => `${bar === 0 ? 'the pick-up' : `bar ${bar}`}, count ${at}`,
     interval: (semitones) => INTERVALS[Math.abs(semitones)] ?? 'more than a tenth',

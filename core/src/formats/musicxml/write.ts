@@ -28,6 +28,8 @@ export interface WrittenScore extends Directions {
   readonly under: readonly WrittenChord[];
   /** Right-hand fingers of the tune by the places of its notes. */
   readonly fingers: ReadonlyMap<Ticks, number>;
+  /** Fingers of what is struck with the tune, bottom-up, by the same places. */
+  readonly besideFingers: ReadonlyMap<Ticks, readonly (number | null)[]>;
   /** True where it is engraved here, not written for elsewhere. */
   readonly forPage?: boolean;
 }
@@ -93,12 +95,14 @@ function measure(
   else if (!sameMeter) xml.push(`      <attributes>${time(bar)}</attributes>`);
   xml.push(...directionsIn(score, bar, index === 0, index === bars.length - 1));
   for (const staff of [1, 2] as const) xml.push(...octaveShift(far[staff], index, bar, staff, 'start'));
-  const tune = tuneNotes(bar, pieces, score.fingers, signs);
+  const tune = tuneNotes(bar, pieces, score, signs);
   const beams = beamsOf(tune, beatTicks(bar.meter));
   tune.forEach((n, i) => {
-    const beside = n.with.map((p) =>
-      note({ ...n, pitch: pitchXml(p), notations: n.notations.slice(0, 1), lyric: '', chord: true }),
-    );
+    const beside = n.with.map((p, k) => {
+      const finger = n.besideFingers[k];
+      const notations = [n.notations[0], ...(finger ? [fingeringXml(finger, 1)] : [])];
+      return note({ ...n, pitch: pitchXml(p), notations, lyric: '', chord: true });
+    });
     xml.push(...(n.harmony ? [n.harmony] : []), ...n.graces.map(graceXml), note({ ...n, beam: beams[i] }), ...beside);
   });
   const backup = `      <backup><duration>${bar.end - bar.start}</duration></backup>`;
@@ -138,12 +142,13 @@ type Tuplet = { readonly actual: number; readonly normal: number } | null;
 interface TuneNote extends NoteXml, Beamable {
   readonly harmony: string | null;
   readonly graces: readonly Pitch[];
-  /** What is struck with it. */
+  /** What is struck with it, and with which fingers where it is struck here. */
   readonly with: readonly Pitch[];
+  readonly besideFingers: readonly (number | null)[];
 }
 
 /** The tune of a bar as written notes; a piece becomes several, tied, where its length is no single note value. */
-function tuneNotes(bar: Bar, pieces: readonly Piece[], fingers: WrittenScore['fingers'], signs: NoteSigns): TuneNote[] {
+function tuneNotes(bar: Bar, pieces: readonly Piece[], score: WrittenScore, signs: NoteSigns): TuneNote[] {
   const notes: TuneNote[] = [];
   for (const { tuplet, pieces: group } of splitForTuplets(pieces)) {
     const scale = tuplet ? tuplet.actual / tuplet.normal : 1;
@@ -156,7 +161,7 @@ function tuneNotes(bar: Bar, pieces: readonly Piece[], fingers: WrittenScore['fi
         const start = piece.pitch !== null && (!last || piece.tiedOn);
         const opens = tuplet !== null && first && k === 0;
         const struck = !stop && piece.pitch !== null;
-        const finger = struck ? fingers.get(bar.start + piece.at) : undefined;
+        const finger = struck ? score.fingers.get(bar.start + piece.at) : undefined;
         const closes = tuplet !== null && last && k === group.length - 1;
         notes.push({
           at,
@@ -164,6 +169,7 @@ function tuneNotes(bar: Bar, pieces: readonly Piece[], fingers: WrittenScore['fi
           harmony: first && piece.chord ? harmony(piece.chord) : null,
           graces: first ? piece.graces : [],
           with: piece.with,
+          besideFingers: struck ? (score.besideFingers.get(bar.start + piece.at) ?? []) : [],
           pitch: piece.pitch === null ? '<rest/>' : pitchXml(piece.pitch),
           duration: value.ticks / scale,
           ties: tieXml('tie', stop, start),

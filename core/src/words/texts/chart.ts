@@ -3,6 +3,7 @@ import { letterChart, type ChartBar, type ChartColumn } from '../../sheet/chart.
 import { meterName } from '../../time/meter.js';
 import { partTitle, repeats } from '../en/music.js';
 import { patternText } from './lesson.js';
+import { fingersInShort } from '../fingers.js';
 import type { Speech } from '../speech.js';
 
 /** The letter chart as plain text, for a printer or a message. */
@@ -20,8 +21,8 @@ export function chartText(arrangement: Arrangement, say: Speech): string {
 function barText(bar: ChartBar, say: Speech): string[] {
   const rows: [string, (c: ChartColumn) => string][] = [
     ['count', (c) => c.count],
-    ['right', (c) => (c.letter ? say.note(c.letter) : '–')],
-    ['finger', (c) => `${c.finger ?? ''}`],
+    ['right', (c) => (c.letter ? say.struck(c.letter, c.beside) : '–')],
+    ['finger', fingersInShort],
     ['words', (c) => c.word ?? ''],
     ['chord', (c) => (c.chord ? say.symbol(c.chord) : '')],
     ['left', (c) => c.left.map((n) => say.note(n.letter)).join(' ')],

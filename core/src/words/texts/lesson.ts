@@ -7,6 +7,7 @@ import { patternWords } from '../pattern.js';
 import { CAUTION } from '../en/labels.js';
 import { partTitle, repeats, together } from '../en/music.js';
 import { changeInShort } from '../en/voicing.js';
+import { fingersInShort } from '../fingers.js';
 import type { Speech } from '../speech.js';
 import { capital } from '../text.js';
 import { sentences } from '../words.js';
@@ -21,7 +22,9 @@ export function lessonText(arrangement: Arrangement, say: Speech): string {
     lines.push('', `Part ${part.number} · ${partTitle(part)}`);
     if (as) lines.push(`  ${capital(repeats(as))}.`);
     lines.push(`  Start: ${start ? sentences([start, ...moves], say) : 'The right hand rests.'}`);
-    lines.push(`  Right hand: ${notes.map((n) => say.note(n.letter) + (n.finger ? `(${n.finger})` : '')).join(' ')}`);
+    lines.push(
+      `  Right hand: ${notes.map((n) => say.struck(n.letter, n.beside) + (n.finger ? `(${fingersInShort(n)})` : '')).join(' ')}`,
+    );
     for (const c of chords) {
       const change = changeInShort(c.moves, say);
       const keys = c.notes.map(say.note).join(' ');

@@ -49,7 +49,7 @@ export function keysAtWork(trial: Signal<Trial>): KeysAtWork {
     }
     const under = desk.currentPart()?.under.find((u) => u.at === (chord ?? note)?.at && (!u.added || desk.view() === 'fills'));
     if (under && desk.view() !== 'left')
-      for (const p of under.pitches) keys.push({ midi: midiOf(p), hand: 'right', text: pretty(p) });
+      under.pitches.forEach((p, i) => keys.push({ midi: midiOf(p), hand: 'right', text: `${under.fingers[i] ?? pretty(p)}` }));
     if (note && desk.view() !== 'left')
       keys.push({ midi: midiOf(note.pitch), hand: 'right', text: note.finger ? `${note.finger}` : pretty(note.pitch) });
     const meets = new Set((clashes().get(chord?.at ?? -1) ?? []).map(midiOf));

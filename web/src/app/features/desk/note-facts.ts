@@ -3,14 +3,15 @@ import type { PartNote } from '@joined-hands/core/arrange';
 import { chordsHolding, type HoldingChord } from '@joined-hands/core/harmony';
 import { countNotes, findConflicts, notesOver } from '@joined-hands/core/join';
 import { isBlackKey, midiOf, nameOf, otherName } from '@joined-hands/core/pitch';
-import { handsOf, rangeOf } from '@joined-hands/core/song';
+import { handsOf, keysOf, rangeOf } from '@joined-hands/core/song';
 import { placeOf } from '@joined-hands/core/time';
-import { startOf } from '@joined-hands/core/right-hand';
+import { besideOffers, startOf, type BesideInterval } from '@joined-hands/core/right-hand';
 import { capital, conflictWords, countingWords, MOVE_LABELS } from '@joined-hands/core/words';
 import { Player } from '../../platform/audio/player';
 import { DeskStore } from '../../platform/state/desk.store';
 import { Fold } from '../../ui/fold';
 import { Offers, type Offer } from '../../ui/offers';
+import { Pressed } from '../../ui/pressed';
 import { Signs } from '../../ui/signs';
 import { FingerWhy } from './finger-why';
 import { keysFor } from './sounding';
@@ -24,11 +25,18 @@ const ORDINAL: Readonly<Record<number, string>> = {
   7: $localize`as its seventh`,
 };
 
+const BESIDE: Readonly<Record<BesideInterval, string>> = {
+  third: $localize`a third below`,
+  fourth: $localize`a fourth below`,
+  sixth: $localize`a sixth below`,
+  octave: $localize`an octave below`,
+};
+
 /** A melody note: where it is struck, what sounds under it, and every chord that holds it. */
 @Component({
   selector: 'jh-note-facts',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FingerWhy, Fold, Offers, Signs],
+  imports: [FingerWhy, Fold, Offers, Pressed, Signs],
   templateUrl: './note-facts.html',
   styleUrl: './change-chord.less',
 })
@@ -64,7 +72,8 @@ export class NoteFacts {
     const under = this.under();
     const [counted] = countNotes([note], arrangement.bars);
     const say = this.words.say();
-    const said = [countingWords(counted), ...(note.lyric ? [$localize`Sung on “${note.lyric.text}”.`] : [])];
+    const struck = note.with ? [$localize`Struck together with ${say.list(note.with.map(say.pitch))}.`] : [];
+    const said = [countingWords(counted), ...struck, ...(note.lyric ? [$localize`Sung on “${note.lyric.text}”.`] : [])];
     if (under) {
       said.push($localize`${say.symbol(under.symbol)} sounds under it.`);
       const clash = findConflicts(notesOver([under], arrangement.song.melody, arrangement.bars)).find((c) => c.at === note.at);
@@ -105,12 +114,36 @@ export class NoteFacts {
   protected readonly outside = computed(() => this.offersOf(this.holding().filter((c) => !c.inKey)));
   protected readonly partStartsHere = computed(() => this.note().at === this.desk.currentPart()?.start);
 
+  /** Half steps below it of what is struck with it. */
+  private readonly beside = computed(() => (this.note().with ?? []).map((p) => midiOf(this.note().pitch) - midiOf(p)));
+  /** What is struck with it, and what may be; each is added and taken away by a press. */
+  protected readonly besides = computed(() => {
+    const { pitch, with: struck = [] } = this.note();
+    const doc = this.desk.document();
+    const offers = doc ? besideOffers(pitch, doc.song.key, doc.hands) : [];
+    const say = this.words.say();
+    const own = struck.flatMap((p) => {
+      const below = midiOf(pitch) - midiOf(p);
+      return offers.some((o) => o.below === below) ? [] : [{ below, text: say.pitch(p), pressed: true }];
+    });
+    return [
+      ...offers.map(({ interval, below }) => ({ below, text: BESIDE[interval], pressed: this.beside().includes(below) })),
+      ...own,
+    ];
+  });
+
+  protected toggleBeside(below: number): void {
+    const now = this.beside();
+    const next = now.includes(below) ? now.filter((b) => b !== below) : [...now, below];
+    void this.desk.edit({ code: 'edit.strike-with', at: this.note().at, below: next });
+  }
+
   protected respell(name: string): void {
     void this.desk.edit({ code: 'edit.respell', at: this.note().at, name });
   }
 
   protected hear(): void {
-    void this.player.strike([midiOf(this.note().pitch)]);
+    void this.player.strike(keysOf(this.note()).map(midiOf));
   }
 
   protected write(symbol: string): void {

@@ -15,6 +15,7 @@ import {
   capital,
   CAUTION,
   changeInShort,
+  fingersInShort,
   hardestAdvice,
   partTitle,
   patternWords,
@@ -40,6 +41,7 @@ export type PaperKind = 'letters' | 'lesson' | 'worksheet' | 'chords';
 })
 export class Paper {
   protected readonly words = inject(Words);
+  protected readonly fingers = fingersInShort;
   readonly arrangement = input.required<Arrangement>();
   readonly kind = input.required<PaperKind>();
   protected readonly chart = computed(() => letterChart(this.arrangement()));

@@ -80,7 +80,8 @@ describe('the join strip', () => {
   it('keeps words clear of the stones over them and of what these hold', () => {
     const word = { text: 'lingering', joins: false };
     for (const part of parts) {
-      const under = part.melody.map(({ at, pitch }) => ({ at, length: 1, pitches: ['G3', 'E4'], tune: pitch }));
+      const held = { length: 1, pitches: ['G3', 'E4'], fingers: [null, null] };
+      const under = part.melody.map(({ at, pitch }) => ({ ...held, at, tune: pitch }));
       const crowded = { ...part, under, melody: part.melody.map((n) => ({ ...n, lyric: word })) };
       for (const line of layout(crowded, bars, 480, 300))
         for (const s of line.stones) expect(line.wordsY - s.lift - 12).toBeGreaterThanOrEqual(s.y + s.r + 2 * 17);

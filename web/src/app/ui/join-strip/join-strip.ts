@@ -171,8 +171,10 @@ export class JoinStrip implements OnDestroy {
   }
 
   protected stoneLabel({ note, word, ahead }: Stone): string {
+    const say = this.words.say();
+    const beside = note.with ? $localize` together with ${say.list(note.with.map(say.pitch))}` : '';
     const finger = note.finger ? `, finger ${note.finger}` : '';
-    return `${this.words.say().pitch(note.pitch)}${word ? `, on ${word}` : ''}${finger}${ahead ? $localize`, ahead of the beat` : ''}`;
+    return `${say.pitch(note.pitch)}${beside}${word ? `, on ${word}` : ''}${finger}${ahead ? $localize`, ahead of the beat` : ''}`;
   }
 
   protected placeNames({ names }: PlaceMark): string {

@@ -101,7 +101,7 @@ function stonesOf({ part, line, end, x, inside }: Ground, { y }: Heights): Stone
   const words = sungWords(part.melody);
   const sung = new Map(part.melody.map((n, i) => [n.at, words[i] !== null]));
   const lifted = liftedWords(notes, x);
-  const held = new Map(part.under.map((u) => [u.at, [...u.pitches].reverse().map(nameOf)]));
+  const held = new Map(part.under.map((u) => [u.at, u]));
   return notes.map((note): Stone => {
     const r = radiusOf(note);
     const tail = x(Math.min(note.at + note.length, end)) - SIZE.stone - 4;
@@ -117,9 +117,16 @@ function stonesOf({ part, line, end, x, inside }: Ground, { y }: Heights): Stone
       ahead: counted.get(note.at)?.syncopated ?? false,
       word: wordOf(note),
       lift: lifted.has(note.at) ? WORD_LIFT : 0,
-      under: held.get(note.at) ?? [],
+      under: heldUnder(held.get(note.at)),
+      joined: held.get(note.at)?.written === true,
     };
   });
+}
+
+/** What is held under a note, from the top down; fingers are shown where they are part of learning the tune. */
+function heldUnder(held: Part['under'][number] | undefined): Stone['under'] {
+  if (!held) return [];
+  return held.pitches.map((p, i) => ({ letter: nameOf(p), finger: held.written ? held.fingers[i] : null })).toReversed();
 }
 
 const wordOf = ({ lyric }: PartNote): string | null => (lyric ? lyric.text + (lyric.joins ? '-' : '') : null);

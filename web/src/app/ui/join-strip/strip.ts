@@ -21,8 +21,10 @@ export interface Stone {
   readonly sungOn: boolean;
   /** Struck ahead of the beat. */
   readonly ahead: boolean;
-  /** Letters of the chord that the right hand holds under the note, from the top down. */
-  readonly under: readonly string[];
+  /** Letters of what the right hand holds under the note, from the top down, each with its finger where it is struck with the note. */
+  readonly under: readonly { readonly letter: string; readonly finger: number | null }[];
+  /** True where they are notes of the song, struck with the tune. */
+  readonly joined: boolean;
 }
 
 /** One key of a chord on the strip, from the top down. */
