@@ -213,3 +213,24 @@ test('the first look tells what the song asks for before the first note', async 
   const keys = await soundingAfter(page, () => page.getByRole('button', { name: 'Hear', exact: true }).click(), 3);
   expect(keys).toContain(midiOf('G3'));
 });
+
+test('a note is struck with a third below it, seen on strip, keyboard and letters, and alone again', async ({ page }) => {
+  await openSong(page, 'Lamps Across the Sound');
+  await stones(page).nth(1).click();
+  const beside = page.getByTestId('beside');
+  const under = page.getByTestId('under');
+  await expect(under).toHaveCount(0);
+  await beside.getByRole('button', { name: 'a third below' }).click();
+  await expect(under).toHaveCount(1);
+  await expect(stones(page).nth(1)).toHaveAccessibleName(/^G4 together with Eb4, on lamps, finger [2-5]$/);
+  await expect(page.getByTestId('note-facts')).toContainText('Struck together with E♭4.');
+  const heard = await soundingAfter(page, () => page.getByRole('button', { name: 'Hear', exact: true }).click(), 2);
+  expect(heard).toEqual(expect.arrayContaining([midiOf('G4'), midiOf('Eb4')]));
+  await page.getByRole('link', { name: 'Sheet' }).click();
+  await page.getByRole('button', { name: 'Letters' }).click();
+  await expect(page.locator('.column', { hasText: 'lamps' }).first()).toContainText('G+E♭');
+  await page.getByRole('link', { name: 'Desk' }).click();
+  await stones(page).nth(1).click();
+  await beside.getByRole('button', { name: 'a third below' }).click();
+  await expect(under).toHaveCount(0);
+});

@@ -17,6 +17,7 @@ export type DifficultyFact =
   | { readonly code: 'difficulty.jumps'; readonly hand: Hand; readonly jumps: number; readonly fast: number }
   | { readonly code: 'difficulty.moves'; readonly moves: number }
   | { readonly code: 'difficulty.right-stretches'; readonly stretches: number }
+  | { readonly code: 'difficulty.right-struck'; readonly notes: number }
   | { readonly code: 'difficulty.right-black'; readonly black: number; readonly notes: number }
   | { readonly code: 'difficulty.syncopation'; readonly notes: number }
   | { readonly code: 'difficulty.no-rest'; readonly counts: number }
@@ -129,6 +130,8 @@ function rightTerms(part: PartLoad, bars: readonly Bar[]): Term[] {
   const breath = longestRun(melody, bars);
   const leaps = leapsInRows(melody, bars);
   const foreign = melody.filter((n) => !inScale(n.pitch, part.key)).length;
+  const doubled = melody.filter((n) => n.with).length;
+  const beside = melody.reduce((sum, n) => sum + (n.with?.length ?? 0), 0);
   const turns = part.moves.filter((p) => isBlackKey(midiOf(p))).length;
   return [
     term('leaps', leaps / seconds, { code: 'difficulty.leaps', leaps }),
@@ -138,6 +141,7 @@ function rightTerms(part: PartLoad, bars: readonly Bar[]): Term[] {
     ...jumpTerms('rightJumps', part, 'right', seconds),
     term('moves', part.moves.length / seconds, { code: 'difficulty.moves', moves: part.moves.length }),
     term('rightStretches', part.stretches / melody.length, { code: 'difficulty.right-stretches', stretches: part.stretches }),
+    term('rightStruck', beside / melody.length, { code: 'difficulty.right-struck', notes: doubled }),
     term('rightBlack', black / melody.length, { code: 'difficulty.right-black', black, notes: melody.length }),
     term('syncopation', ahead / melody.length, { code: 'difficulty.syncopation', notes: ahead }),
     term('breath', toSeconds(breath.ticks, tempo), { code: 'difficulty.no-rest', counts: breath.counts }),

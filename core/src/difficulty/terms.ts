@@ -34,6 +34,8 @@ export const DIFFICULTY_TERMS = {
   apart: { easy: 0.1, hard: 2, points: 20 },
   /** Share of the notes, and of the chords, past the comfortable span. */
   rightStretches: { easy: 0, hard: 0.3, points: 10 },
+  /** Keys struck with notes of the tune, for each note. */
+  rightStruck: { easy: 0, hard: 1, points: 14 },
   leftStretches: { easy: 0, hard: 0.5, points: 12 },
   /** Seconds without a rest or a long note. */
   breath: { easy: 5, hard: 20, points: 8 },

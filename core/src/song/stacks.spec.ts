@@ -93,6 +93,13 @@ describe('several notes at once in the right hand', () => {
     expect(keys.length).toBe(LAMPS.melody.flatMap(keysOf).length);
   });
 
+  it('make a part harder for the right hand, and say so', () => {
+    const alone = documentOf({ ...LAMPS, melody: LAMPS.melody.map(({ with: _, ...n }) => n) });
+    const [[together], [single]] = [documentOf(LAMPS), alone].map((doc) => arrange(doc).parts.map((p) => p.difficulty.right));
+    expect(together.score).toBeGreaterThan(single.score);
+    expect(together.reasons.map(ENGLISH.fact).join()).toContain('four melody notes struck together with others');
+  });
+
   it('make another part of the same tune', () => {
     const melody = [...LAMPS.melody, ...LAMPS.melody.map((n) => ({ ...n, at: n.at + LAMPS.length, with: undefined }))];
     const chords = [...LAMPS.chords, ...LAMPS.chords.map((c) => ({ ...c, at: c.at + LAMPS.length }))];

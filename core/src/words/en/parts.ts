@@ -44,6 +44,7 @@ export const parts: Sayings<CodesOf<'boundary' | 'difficulty'>, Speech> = {
   'difficulty.moves': ({ moves }, say) => say.countInWords(moves, 'right-hand position change'),
   'difficulty.right-stretches': ({ stretches }, say) =>
     `${say.countInWords(stretches, 'wide stretch', 'wide stretches')} in the right hand`,
+  'difficulty.right-struck': ({ notes }, say) => `${say.countInWords(notes, 'melody note')} struck together with others`,
   'difficulty.right-black': ({ black, notes }) => `${black} of ${notes} notes on black keys`,
   'difficulty.syncopation': ({ notes }, say) => `${say.countInWords(notes, 'note')} ahead of the beat`,
   'difficulty.no-rest': ({ counts }, say) => `${say.count(counts, 'count')} without a rest`,
