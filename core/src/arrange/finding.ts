@@ -1,3 +1,4 @@
+import type { WrittenLeft } from '../left-hand/written.js';
 import type { NoOctave } from '../fills/harmony.js';
 import type { Collision, SoundingNote } from '../join/collisions.js';
 import type { ConflictFacts } from '../join/conflicts.js';
@@ -53,6 +54,13 @@ export type FindingFact =
       readonly code: 'finding.wide-stack';
       readonly pitches: readonly Pitch[];
       readonly left: readonly Pitch[];
+      readonly place: Place;
+    }
+  /** Keys of a written left hand that are left out or moved, and why. */
+  | {
+      readonly code: 'finding.left-bent';
+      readonly pitches: readonly Pitch[];
+      readonly why: WrittenLeft['bent'][number]['why'];
       readonly place: Place;
     }
   | ({ readonly code: 'finding.chord-unread' } & AtChord)

@@ -71,6 +71,7 @@ export function leftSide(settings: Settings, material: Material): LeftSide {
     key: song.key,
     phrases: starts,
     tempo: song.tempo,
+    left: material.left,
     right: [...played, ...hanging].sort((a, b) => a.at - b.at),
   });
   const closed = arranged && close.touch === 'octave' ? closedLow(dressed, chords, hands) : dressed;

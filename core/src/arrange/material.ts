@@ -3,14 +3,14 @@ import { exactRepeats, findRepeats, type ExactRepeat, type FormEntry } from '../
 import { findSections, type Section } from '../divide/sections.js';
 import { chordPlaces } from '../left-hand/timing.js';
 import type { TimedSpan } from '../left-hand/strikes.js';
-import { chordSpans, type Song } from '../song/song.js';
+import { chordSpans, type LeftNote, type Song } from '../song/song.js';
 import { layBars, type Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import { withEndings, type TimedChord } from './endings.js';
 import type { Finding } from './finding.js';
 import { harmonise, type HarmonisedChord } from './harmonise.js';
 import { chordsWithin } from './levels.js';
-import { fitTune, playedTune, reachableTune, sayChords, sayEndings } from './resolve.js';
+import { fitTune, playedTune, reachableTune, writtenLeft, sayChords, sayEndings } from './resolve.js';
 import { stretchAt, type Settings } from './settings.js';
 
 /** What the hands are given: the song divided, its tune and its chords as they are played. */
@@ -23,6 +23,8 @@ export interface Material {
   /** The tune on the keyboard's keys, and as it is played: straightened, in another octave or resting. */
   readonly written: Song['melody'];
   readonly played: Song['melody'];
+  /** The left hand as it was written, as far as this hand can play it; empty where it is played nowhere. */
+  readonly left: readonly LeftNote[];
   /** The chords of the song, the pianist's or suggested ones; and as they are struck, with endings. */
   readonly found: readonly HarmonisedChord[];
   readonly harmony: readonly TimedChord[];
@@ -43,6 +45,7 @@ export function materialOf(given: Song, settings: Settings): Material {
   const stretches = divide({ ...given, melody: written }, bars, settings.division);
   const { played: wished, findings: moved } = playedTune(given, settings, written, stretches, bars);
   const { tune: played, findings: narrowed } = reachableTune(wished, settings.hands, bars);
+  const { left, findings: bent } = writtenLeft(given, settings, bars);
   const ends = stretches.map((s) => s.end);
   const found = harmonise(given, settings, written, bars, ends);
   const ended = withEndings(settings, timed(settings, chordsWithin(settings, found), played, bars), stretches, played, bars);
@@ -58,12 +61,13 @@ export function materialOf(given: Song, settings: Settings): Material {
     ends,
     written,
     played,
+    left,
     found,
     harmony,
     song,
     starts: stretches.map((s) => s.start),
     spans: chordSpans(song).map((span, i) => ({ ...span, writtenAt: harmony[i].writtenAt })),
-    findings: [...fitted, ...moved, ...narrowed, ...sayChords(given, found, bars), ...sayEndings(ended.troubles, bars)],
+    findings: [...fitted, ...moved, ...narrowed, ...bent, ...sayChords(given, found, bars), ...sayEndings(ended.troubles, bars)],
   };
 }
 

@@ -5,7 +5,8 @@ import { withStays } from '../right-hand/stay.js';
 import { placeOf, type Bar } from '../time/bars.js';
 import { KEYBOARDS, type Hands } from '../song/decisions.js';
 import { straighten, type TuneStretch } from '../song/rhythm.js';
-import { besides, keysOf, onKeys, type Song } from '../song/song.js';
+import { playedAsWritten } from '../left-hand/written.js';
+import { besides, keysOf, onKeys, type LeftNote, type Song } from '../song/song.js';
 import type { EndingTrouble } from './endings.js';
 import { advice, type Fix } from './fixes.js';
 import type { Finding, FindingFact } from './finding.js';
@@ -149,3 +150,22 @@ const farthest = (tune: Pitch, beside: readonly Pitch[]): number => {
   const away = beside.map((p) => Math.abs(midiOf(p) - midiOf(tune)));
   return away.indexOf(Math.max(...away));
 };
+
+/** The written left hand where it is played, as far as the hand and the keyboard allow, and what is to be said of the rest. */
+export function writtenLeft(
+  { left = [] }: Song,
+  settings: Settings,
+  bars: readonly Bar[],
+): { readonly left: readonly LeftNote[]; readonly findings: Finding[] } {
+  const wished = left.filter((n) => stretchAt(settings, n.at).written);
+  if (wished.length === 0) return { left: [], findings: [] };
+  const { notes, bent } = playedAsWritten(wished, settings.hands);
+  const findings = bent.map(({ at, pitches, why }) => {
+    const fact: FindingFact = { code: 'finding.left-bent', pitches, why, place: placeOf(bars, at) };
+    return {
+      ...finding('left-bent', 'warn', at, fact, [advice(why === 'keyboard' ? 'longer-keyboard' : 'nearest-inversion')]),
+      concerns: why,
+    };
+  });
+  return { left: notes, findings };
+}

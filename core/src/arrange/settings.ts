@@ -3,7 +3,7 @@ import type { Section } from '../divide/sections.js';
 import type { ExactRepeat } from '../divide/repeats.js';
 import type { DominantNotes } from '../catalogue/schools/thinned.js';
 import { parseChord } from '../harmony/symbol.js';
-import { HELD, isPlain, textureNamed } from '../fills/texture.js';
+import { HELD, isPlain, textureNamed, WRITTEN } from '../fills/texture.js';
 import type { HarmonicRhythm, Vocabulary } from '../harmony/vocabulary.js';
 import type { Homes, VoicingWishes } from '../left-hand/problem.js';
 import { SCHOOL_RULES } from '../catalogue/schools/registry.js';
@@ -42,6 +42,8 @@ export interface StretchSettings extends Omit<InheritableSettings, 'texture'> {
   readonly level: Level;
   /** The accompaniment, null where the chords are played as they are voiced. */
   readonly texture: Texture | null;
+  /** True where the left hand plays what was written for it. */
+  readonly written: boolean;
   /** True for block chords that are held over the bar lines. */
   readonly heldOver: boolean;
   /** Suggested chords in place of the given ones, just here. */
@@ -199,7 +201,7 @@ function tiles(passages: readonly Passage[]): Passage[] {
   return [...row, { start: at, end: Infinity }];
 }
 
-function inStretch({ choices, hands }: Document, plays: Settings['plays'], own: Passage): StretchSettings {
+function inStretch({ song, choices, hands }: Document, plays: Settings['plays'], own: Passage): StretchSettings {
   const { start, end, suggest = null, stay = null } = own;
   const wish = <K extends keyof InheritableSettings>(name: K): InheritableSettings[K] =>
     (own[name] as InheritableSettings[K] | undefined) ?? choices[name];
@@ -217,6 +219,7 @@ function inStretch({ choices, hands }: Document, plays: Settings['plays'], own: 
     bass: own.bass ?? choices.bass,
     // Fewer notes than full chords leave no room for a texture.
     texture: textured && (level === 'triads' || level === 'full') ? textureNamed(name, choices.textures) : null,
+    written: textured && name === WRITTEN && song.left !== undefined && (level === 'triads' || level === 'full'),
     heldOver: plays.texture && name === HELD,
     timing: wish('timing'),
     rhythm: wish('rhythm'),

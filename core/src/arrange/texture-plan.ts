@@ -12,6 +12,9 @@ import {
 } from '../fingers/pattern.js';
 import type { Fingered, FingeringTask, Grip } from '../fingers/search.js';
 import type { VoicedChord } from '../left-hand/voice.js';
+import { roleIn } from '../left-hand/written.js';
+import type { LeftNote } from '../song/song.js';
+import { WRITTEN } from '../fills/texture.js';
 import { midiOf } from '../pitch/pitch.js';
 import type { Ticks } from '../time/ticks.js';
 import { stretchAt, type Settings } from './settings.js';
@@ -23,16 +26,23 @@ export type TexturedChord = RealisedTexture & {
   readonly turns: readonly FingerTurn[];
 };
 
-type Task = Omit<TextureTask, 'textureAt' | 'walkAt'> & { readonly phrases: readonly Ticks[]; readonly tempo: number };
+type Task = Omit<TextureTask, 'textureAt' | 'walkAt'> & {
+  readonly phrases: readonly Ticks[];
+  readonly tempo: number;
+  /** The left hand as it was written, as far as this hand can play it. */
+  readonly left: readonly LeftNote[];
+};
 
 /** The left hand in the textures that are asked for, note by note with fingers; null for every chord that stays plain. */
 export function textureLeftHand(settings: Settings, chords: readonly VoicedChord[], task: Task): (TexturedChord | null)[] {
-  if (settings.stretches.every((s) => s.texture === null)) return chords.map(() => null);
-  const dressed = realiseTextures(chords, {
+  if (settings.stretches.every((s) => s.texture === null && !s.written)) return chords.map(() => null);
+  const textured = realiseTextures(chords, {
     ...task,
     textureAt: (at) => stretchAt(settings, at).texture,
     walkAt: (at) => stretchAt(settings, at).walk,
   });
+  const written = asWritten(settings, chords, task.left);
+  const dressed = textured.map((d, i) => written[i] ?? d);
   const how: FingeringTask = { hands: settings.hands, hand: 'left', tempo: task.tempo, key: task.key };
   const attacks = dressed.map((d) => (d ? attacksIn(d) : []));
   const fingers = [...patternFingers(chords, dressed, attacks, how), ...lineFingers(attacks, task.phrases, how)];
@@ -42,6 +52,25 @@ export function textureLeftHand(settings: Settings, chords: readonly VoicedChord
     const row = found.get(i) ?? [];
     const known = new Map(attacks[i].flatMap((a, k) => a.pitches.map((p, j) => [`${a.at} ${p}`, row[k].fingers[j]] as const)));
     return { ...d, fingers: d.notes.map((n) => known.get(`${n.at} ${n.pitch}`) ?? 5), turns: turnsIn(attacks[i], row) };
+  });
+}
+
+/** What was written for the left hand, chord by chord where it is to be played; null elsewhere. What stands before the first chord goes with it. */
+function asWritten(settings: Settings, chords: readonly VoicedChord[], left: readonly LeftNote[]): (RealisedTexture | null)[] {
+  const notes = left.filter((n) => stretchAt(settings, n.at).written);
+  let next = 0;
+  return chords.map((chord, i): RealisedTexture | null => {
+    if (!stretchAt(settings, chord.at).written) return null;
+    const until = chords[i + 1]?.at ?? Infinity;
+    const own: LeftNote[] = [];
+    for (; next < notes.length && notes[next].at < until; next++) own.push(notes[next]);
+    return {
+      texture: WRITTEN,
+      title: 'as written',
+      shaped: false,
+      bends: [],
+      notes: own.map((n, k) => ({ ...n, role: roleIn(chord.symbol, n, own[k - 1]?.at !== n.at) })),
+    };
   });
 }
 

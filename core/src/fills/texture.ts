@@ -18,6 +18,9 @@ export const HELD = 'held-block';
 /** A part that is left to the player: it stands in plain chords, and a texture is only named for it. */
 export const FREE = 'free';
 
+/** The left hand as it was written in the music that was brought in. */
+export const WRITTEN = 'written';
+
 /** True where the left hand plays its chords as they are voiced. */
 export const isPlain = (texture: string): boolean => texture === PLAIN || texture === HELD || texture === FREE;
 

@@ -7,6 +7,7 @@ import {
   besides,
   keysOf,
   MOST_BESIDE,
+  type LeftNote,
   type ChordEvent,
   type Lyric,
   type Mark,
@@ -30,6 +31,14 @@ export interface RawNote {
   readonly graces?: readonly Pitch[];
 }
 
+/** A key of the left hand in a written measure; one that is tied goes on in the next note on its key. */
+export interface RawLeft {
+  readonly at: Ticks;
+  readonly length: Ticks;
+  readonly pitch: Pitch;
+  readonly tiedOn: boolean;
+}
+
 /** Signs that send the player elsewhere, and the places they send to. */
 export interface Leaps {
   /** Back to the start or to the sign, then up to the end, to "fine", or to the coda. */
@@ -48,6 +57,8 @@ export interface RawMeasure extends Leaps {
   readonly length: Ticks;
   readonly meter: Meter;
   readonly notes: readonly RawNote[];
+  /** The left hand, where it is written. */
+  readonly left?: readonly RawLeft[];
   readonly chords: readonly ChordEvent[];
   readonly marks: readonly Mark[];
   readonly repeatStart: boolean;
@@ -249,6 +260,7 @@ export function assemble(raw: RawSong, stacks: Stacks = 'all'): { song: Song; no
     melody,
     chords: chords.filter((c) => c.at < length),
     marks: marks.filter((m) => m.at < length && (m.at > 0 || AT_START.has(m.kind))),
+    ...leftOf(measures),
   };
   return { song, notices };
 }
@@ -271,6 +283,30 @@ function topOf(pitches: readonly Pitch[]): Pitch {
 
 function lowestOf(pitches: readonly Pitch[]): Pitch {
   return pitches.reduce((low, p) => (midiOf(p) < midiOf(low) ? p : low));
+}
+
+/** The left hand of all measures as they are played, ties joined; nothing where none is written. */
+function leftOf(measures: readonly RawMeasure[]): Pick<Song, 'left'> {
+  const left: LeftNote[] = [];
+  const tied = new Map<Pitch, LeftNote>();
+  let from = 0;
+  for (const { left: written = [], length } of measures) {
+    for (const n of written) {
+      const [at, midi] = [from + n.at, midiOf(n.pitch)];
+      const long = Math.min(n.length, length - n.at);
+      if (long <= 0 || midi < LOWEST_KEY || midi > HIGHEST_KEY) continue;
+      const before = tied.get(n.pitch);
+      const goesOn = before !== undefined && before.at + before.length === at;
+      const note: LeftNote = goesOn ? before : { at, length: long, pitch: n.pitch };
+      if (goesOn) before.length += long;
+      else left.push(note);
+      if (n.tiedOn) tied.set(n.pitch, note);
+      else tied.delete(n.pitch);
+    }
+    from += length;
+  }
+  if (left.length > MOST.notes) refuse(null, { code: 'file.too-many', most: MOST.notes, what: 'notes' }, 'shorter-song');
+  return left.length > 0 ? { left } : {};
 }
 
 /** What is struck with the tune's note, bottom-up: every key once and on the keyboard, as many as the hand has fingers for. */

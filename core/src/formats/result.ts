@@ -193,6 +193,7 @@ export type CountedThing =
   | 'words'
   | 'playing-signs'
   | 'other-lines'
+  | 'left-hand'
   | 'other-parts'
   | 'accompaniment'
   | 'accompaniment-as-chords'
@@ -222,6 +223,7 @@ export type Notice =
       readonly kept: Stacks;
       readonly pitch: Pitch;
     }
+  | { readonly code: 'notice.left-kept' }
   | { readonly code: 'notice.order'; readonly order: string }
   | { readonly code: 'notice.voices'; readonly voice: number }
   | { readonly code: 'notice.key-changes'; readonly measure: string }

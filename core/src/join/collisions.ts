@@ -29,8 +29,10 @@ export function findCollisions(chords: readonly VoicedChord[], right: readonly S
   const found: Collision[] = [];
   let from = 0;
   for (const chord of chords) {
-    const end = chord.at + chord.length;
-    while (from < right.length && right[from].at + right[from].length <= chord.at) from++;
+    // What was written for a hand may come before the first chord and outlast its own.
+    const start = Math.min(chord.at, ...chord.struck.map((s) => s.at));
+    const end = Math.max(chord.at + chord.length, ...chord.struck.map((s) => s.at + s.length));
+    while (from < right.length && right[from].at + right[from].length <= start) from++;
     const lefts = chord.struck.map((s) => ({ ...s, midi: midiOf(s.pitch) }));
     let worst: (Collision & { gap: number }) | null = null;
     for (let i = from; i < right.length && right[i].at < end; i++) {

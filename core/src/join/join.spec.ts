@@ -97,7 +97,7 @@ describe('collisions', () => {
   it('clearing all leaves none that could be cleared, in random songs with a low tune', () => {
     fc.assert(
       fc.property(
-        songs({ maxBars: 4, symbols: ['C', 'Dm7', 'G7', 'Am', 'F'] }),
+        songs({ maxBars: 4, symbols: ['C', 'Dm7', 'G7', 'Am', 'F'], stacks: false }),
         fc.constantFrom(...HAND_PROFILES),
         (song, profile) => {
           const low = { ...song, melody: song.melody.map((n) => ({ ...n, pitch: n.pitch.replace('5', '4') })) };

@@ -1,5 +1,6 @@
 import type { Arrangement, Part, PartChord } from '../arrange/arrangement.js';
 import type { DressedNote } from '../fills/dress.js';
+import { WRITTEN } from '../fills/texture.js';
 import type { WrittenChord, WrittenScore } from '../formats/musicxml/write.js';
 
 /** The arrangement as it is engraved: the tune, the chords under it and in the left hand, part numbers over the staff. */
@@ -39,7 +40,7 @@ function besideTune({ under, fills, sung }: Part): WrittenChord[] {
 /** A broken chord is written as its low note, then the rest; a rolled one with the sign for it. */
 function written(chord: PartChord): WrittenChord[] {
   const { at, length, pitches, fingers, spread, struck, dressed } = chord;
-  if (dressed) return attacks(dressed.notes, dressed.fingers);
+  if (dressed) return attacks(dressed.notes, dressed.fingers, dressed.texture === WRITTEN);
   if (spread !== 'broken') return [{ at, length, pitches, fingers, rolled: spread === 'rolled' }];
   const [low, next] = struck;
   return [
@@ -48,14 +49,15 @@ function written(chord: PartChord): WrittenChord[] {
   ];
 }
 
-/** The notes of a texture, those of one moment together. */
-function attacks(notes: readonly DressedNote[], fingers: readonly number[]): WrittenChord[] {
-  const moments = new Map<number, { at: number; length: number; pitches: string[]; fingers: number[]; rolled: boolean }>();
+/** The notes of a texture, those of one moment together; of a written left hand those of one moment that are held as long. */
+function attacks(notes: readonly DressedNote[], fingers: readonly number[], byLength: boolean): WrittenChord[] {
+  const moments = new Map<string, { at: number; length: number; pitches: string[]; fingers: number[]; rolled: boolean }>();
   notes.forEach(({ at, length, pitch }, i) => {
-    const moment = moments.get(at) ?? { at, length, pitches: [], fingers: [], rolled: false };
+    const key = byLength ? `${at} ${length}` : `${at}`;
+    const moment = moments.get(key) ?? { at, length, pitches: [], fingers: [], rolled: false };
     moment.pitches.push(pitch);
     moment.fingers.push(fingers[i]);
-    moments.set(at, moment);
+    moments.set(key, moment);
   });
   return [...moments.values()];
 }

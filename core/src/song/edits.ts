@@ -17,7 +17,7 @@ import {
 import { lastFrom } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import type { BassWish, Choices, Document, Hand, Passage, School, Suggesting } from './decisions.js';
-import { besides, MOST_BESIDE, onKeys, type ChordEvent, type Song } from './song.js';
+import { besides, keysOf, leftOnKeys, MOST_BESIDE, onKeys, type ChordEvent, type Song } from './song.js';
 
 /** A part as edits see it. */
 export interface TickRange {
@@ -324,12 +324,13 @@ export function strikeWith(doc: Document, at: Ticks, below: readonly number[]): 
 export function transposeSong(song: Song, to: Key): Song {
   const interval = intervalToKey(song.key, to);
   const moved = song.melody.map((n) => onKeys(n, (pitch) => plainPitch(transposePitch(pitch, interval))));
-  const midis = moved.map((n) => midiOf(n.pitch));
+  const midis = moved.flatMap(keysOf).map(midiOf);
   const octaves = Math.max(...midis, 0) > HIGHEST_KEY ? -1 : Math.min(...midis, HIGHEST_KEY) < LOWEST_KEY ? 1 : 0;
   return {
     ...song,
     key: { ...to },
     melody: moved.map((n) => onKeys(n, (pitch) => octaveUp(pitch, octaves))),
+    ...(song.left ? { left: leftOnKeys(song.left, (pitch) => plainPitch(transposePitch(pitch, interval))) } : {}),
     chords: song.chords.map((c) => ({ ...c, symbol: transposeSymbol(c.symbol, interval) })),
   };
 }

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import '../zod.js';
 import { MODES, type Key } from '../harmony/key.js';
-import { HIGHEST_KEY, LOWEST_KEY, isPitch, midiOf } from '../pitch/pitch.js';
+import { HIGHEST_KEY, LOWEST_KEY, isPitch, midiOf, octaveUp } from '../pitch/pitch.js';
 import { countBars, layBars, placeOf, type Bar, type Place } from '../time/bars.js';
 import { MOST } from './limits.js';
 import { oneLine } from './text.js';
@@ -46,6 +46,9 @@ const MelodyNote = z.object({
   /** Small notes struck just before it, as they are written; they are not played. */
   graces: z.array(z.string().refine(isPitch)).max(16).optional(),
 });
+
+/** A key that the left hand strikes in the music as it was brought in. */
+const LeftNote = z.object({ at: ticks, length: ticks.min(1), pitch: keyboardPitch });
 
 /** A chord symbol at a place; it holds until the next one or the end. */
 const ChordEvent = z.object({ at: ticks, symbol: symbolText });
@@ -105,6 +108,8 @@ function faultOf(song: z.infer<typeof SongShape>): SongFault | null {
     until = note.at + note.length;
     if (until > song.length) return { code: 'song.note-past-end', place: placeAt(note.at) };
   }
+  const late = song.left?.find((n) => n.at + n.length > song.length);
+  if (late) return { code: 'song.note-past-end', place: placeAt(late.at) };
   let before = -1;
   for (const chord of song.chords) {
     if (chord.at <= before) return { code: 'song.chords-out-of-order', place: placeAt(chord.at) };
@@ -125,6 +130,12 @@ const SongShape = z.object({
   meters: z.array(MeterAt).min(1).max(MOST.changes),
   melody: z.array(MelodyNote).max(MOST.notes),
   chords: z.array(ChordEvent).max(MOST.chords),
+  /** The left hand as it was written, in order and bottom-up; its notes may overlap. Absent where the music has none. */
+  left: z
+    .array(LeftNote)
+    .max(MOST.notes)
+    .overwrite((notes) => [...notes].sort((a, b) => a.at - b.at || midiOf(a.pitch) - midiOf(b.pitch)))
+    .optional(),
   marks: z.array(Mark).max(MOST.marks),
   /** Where the tempo changes, in quarter notes a minute; absent where it is the same throughout. */
   tempos: z
@@ -146,6 +157,7 @@ export const SongSchema = SongShape.superRefine((song, context) => {
 
 export type Song = z.infer<typeof SongShape>;
 export type MelodyNote = z.infer<typeof MelodyNote>;
+export type LeftNote = z.infer<typeof LeftNote>;
 export type ChordEvent = z.infer<typeof ChordEvent>;
 export type Mark = z.infer<typeof Mark>;
 export type Lyric = z.infer<typeof Lyric>;
@@ -163,6 +175,16 @@ export function besides(note: MelodyNote, beside: readonly string[]): MelodyNote
 /** A note of the tune on other keys, what is struck with it among them. */
 export const onKeys = (note: MelodyNote, move: (pitch: string) => string): MelodyNote =>
   besides({ ...note, pitch: move(note.pitch) }, (note.with ?? []).map(move));
+
+/** A left hand on other keys; a note that would leave the piano is taken in the nearest octave on it. */
+export function leftOnKeys(left: readonly LeftNote[], move: (pitch: string) => string): LeftNote[] {
+  return left.map((note) => {
+    let pitch = move(note.pitch);
+    while (midiOf(pitch) < LOWEST_KEY) pitch = octaveUp(pitch, 1);
+    while (midiOf(pitch) > HIGHEST_KEY) pitch = octaveUp(pitch, -1);
+    return { ...note, pitch };
+  });
+}
 
 /** A chord symbol with the stretch it holds for, in ticks. */
 export interface ChordSpan {

@@ -2,9 +2,9 @@ import * as midiPackage from '@tonejs/midi';
 import { chordFromNotes, spelledIn } from '../../harmony/from-notes.js';
 import { rankKeys } from '../../harmony/find-key.js';
 import { hasMinorThird, signatureOf, type Key } from '../../harmony/key.js';
-import { pitchAt, type Pitch } from '../../pitch/pitch.js';
+import { HIGHEST_KEY, LOWEST_KEY, pitchAt, type Pitch } from '../../pitch/pitch.js';
 import { MOST } from '../../song/limits.js';
-import { MOST_BESIDE, type ChordEvent, type Lyric } from '../../song/song.js';
+import { MOST_BESIDE, type ChordEvent, type LeftNote, type Lyric } from '../../song/song.js';
 import { barTicks, beatTicks, type Meter } from '../../time/meter.js';
 import { TICKS_PER_QUARTER as Q, type Ticks } from '../../time/ticks.js';
 import { assemble, type RawMeasure, type RawNote } from '../measures.js';
@@ -90,6 +90,8 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
     if (file.header.tempos.length > 1) tally.add('tempo-changes', 'used', file.header.tempos.length - 1);
     const controls = file.tracks.reduce((sum, t) => sum + Object.values(t.controlChanges).reduce((n, c) => n + c.length, 0), 0);
     tally.add('controls', 'left out', controls);
+    const left = leftHand(tracks, track, split, exact !== null, grid, key);
+    tally.add('left-hand', 'kept', left.length);
     const title = fromBytes(file.header.name || '').trim() || track.name || '';
     const words = wordsOf(file, ppq);
     const { song, notices } = assemble(
@@ -107,8 +109,8 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
     const sung = song.melody.map((n) => ({ ...n, lyric: words.get(n.at) ?? null }));
     tally.add('syllables', 'used', sung.filter((n) => n.lyric).length);
     return {
-      song: { ...song, key, melody: sung },
-      notices,
+      song: { ...song, key, melody: sung, ...leftWithin(left, song.length) },
+      notices: left.length > 0 ? [...notices, { code: 'notice.left-kept' }] : notices,
       counted: tally.all(),
       questions: [
         ...questionsOf(tracks, track, exact ? null : gridQuestions(onsets, grid, tempo), others.length >= 4, named),
@@ -116,6 +118,30 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
       ],
     };
   });
+}
+
+/** The track of the left hand, by its name or as the only other one, or what the lower hand plays in a track of both; on the same grid. */
+function leftHand(tracks: readonly Track[], tune: Track, split: number, exact: boolean, grid: GridName, key: Key): LeftNote[] {
+  const others = tracks.filter((t) => t.id !== tune.id);
+  const track =
+    others.find((t) => /left/i.test(t.name ?? '')) ?? (others.length === 1 && TUNEFUL.test(tune.name ?? '') ? others[0] : null);
+  const all = track?.notes ?? (split > 0 ? tune.notes.filter((n) => n.midi < split) : []);
+  const notes = all.filter((n) => n.midi >= LOWEST_KEY && n.midi <= HIGHEST_KEY).slice(0, MOST.notes);
+  const snapped = (quarters: readonly number[]) => snap(quarters, grid).map((q) => Math.round(q * Q));
+  const written = (quarters: number[]): number[] => {
+    const places = exact ? quarters.map(writtenPlace) : [];
+    return exact && places.every((p) => p !== null) ? places : snapped(quarters);
+  };
+  const [starts, ends] = [written(notes.map((n) => n.at)), written(notes.map((n) => n.until))];
+  return notes.flatMap(({ midi }, i): LeftNote[] =>
+    ends[i] > starts[i] ? [{ at: starts[i], length: ends[i] - starts[i], pitch: spelled(midi, key) }] : [],
+  );
+}
+
+/** The left hand up to the end of the song; nothing where there is none. */
+function leftWithin(left: readonly LeftNote[], end: Ticks): { left?: LeftNote[] } {
+  const within = left.flatMap((n) => (n.at < end ? [{ ...n, length: Math.min(n.length, end - n.at) }] : []));
+  return within.length > 0 ? { left: within } : {};
 }
 
 function parse(data: Uint8Array): InstanceType<typeof Midi> {
@@ -258,15 +284,17 @@ export function onGrid(line: readonly RecordedNote[], grid: GridName): WrittenNo
 /** Parts of a quarter note that written music begins and ends its notes on: 32nds, triplet sixteenths, fifths and sevenths. */
 const WRITTEN_ON = [8, 12, 5, 7];
 
+/** A place of written music in ticks; null for one that was played. */
+function writtenPlace(quarters: number): Ticks | null {
+  const parts = WRITTEN_ON.find((n) => Math.abs(quarters * n - Math.round(quarters * n)) < n * EXACT);
+  return parts === undefined ? null : Math.round((Math.round(quarters * parts) * Q) / parts);
+}
+
 /** A line that was written, not played: every note begins and ends on a usual part of a quarter note. Null where one does not. */
 function asWritten(line: readonly RecordedNote[]): WrittenNote[] | null {
-  const place = (quarters: number): Ticks | null => {
-    const parts = WRITTEN_ON.find((n) => Math.abs(quarters * n - Math.round(quarters * n)) < n * EXACT);
-    return parts === undefined ? null : Math.round((Math.round(quarters * parts) * Q) / parts);
-  };
   const found: WrittenNote[] = [];
   for (const { at: from, until, midi, beside = [] } of line) {
-    const [at, end] = [place(from), place(until)];
+    const [at, end] = [writtenPlace(from), writtenPlace(until)];
     if (at === null || end === null || end <= at) return null;
     found.push({ at, length: end - at, midi, beside });
   }

@@ -4,7 +4,7 @@ import type { ChordEvent, Lyric, Mark } from '../../song/song.js';
 import { MOST } from '../../song/limits.js';
 import { barTicks, countTicks, type Meter } from '../../time/meter.js';
 import type { Ticks } from '../../time/ticks.js';
-import type { RawMeasure, RawNote, RawSong } from '../measures.js';
+import type { RawLeft, RawMeasure, RawNote, RawSong } from '../measures.js';
 import { ORNAMENTS } from '../ornaments.js';
 import { inPlace, refuse, type Notice, type RefusalCause } from '../result.js';
 import type { Tally } from '../tally.js';
@@ -80,6 +80,7 @@ export class PartReader {
       endings: this.endings,
       repeatStart: open.repeatStart,
       notes: withGaps(notes, length),
+      ...(open.left.length > 0 ? { left: [...open.left] } : {}),
       chords: open.chords.sort((a, b) => a.at - b.at).filter((c) => c.at < length),
       marks: open.marks.filter((m) => m.at < length),
       times: Math.min(8, open.times),
@@ -189,10 +190,26 @@ export class PartReader {
     return (text(node, 'staff') ?? '1') === this.line.staff && (text(node, 'voice') ?? '1') === this.line.voice;
   }
 
-  private addNote(node: XmlNode, at: Ticks, length: Ticks, { name, notes, marks }: OpenMeasure): void {
+  /** True for notes of the staff under that of the tune: what the left hand plays. */
+  private isLeft(node: XmlNode): boolean {
+    const staff = text(node, 'staff') ?? '1';
+    return this.line.staff === '1' && staff === '2';
+  }
+
+  private addLeft(node: XmlNode, at: Ticks, length: Ticks, { name, left }: OpenMeasure): void {
+    const tiedOn = children(node, 'tie').some((t) => attribute(t, 'type') === 'start');
+    for (const pitch of pitchOf(node, name)) {
+      left.push({ at, length, pitch, tiedOn });
+      this.tally.add('left-hand', 'kept');
+    }
+  }
+
+  private addNote(node: XmlNode, at: Ticks, length: Ticks, open: OpenMeasure): void {
+    const { name, notes, marks } = open;
     if (length <= 0) return;
     if (!this.isOurs(node)) {
-      if (child(node, 'pitch')) this.tally.add('other-lines', 'left out');
+      if (this.isLeft(node)) this.addLeft(node, at, length, open);
+      else if (child(node, 'pitch')) this.tally.add('other-lines', 'left out');
       return;
     }
     const pitches = pitchOf(node, name);
@@ -227,7 +244,13 @@ export class PartReader {
     this.tally.add('rare-ornaments', 'left out', all.length - known.length);
   }
 
-  private stack(node: XmlNode, { name, time, notes }: OpenMeasure): void {
+  private stack(node: XmlNode, open: OpenMeasure): void {
+    const { name, time, notes, left } = open;
+    const under = left.at(-1);
+    if (this.isLeft(node) && under && under.at + under.length === Math.round(time.at)) {
+      this.addLeft(node, under.at, under.length, open);
+      return;
+    }
     const last = notes.at(-1);
     if (!last || last.at + last.length !== Math.round(time.at) || !this.isOurs(node)) return;
     const tiedOn = last.tiedOn || children(node, 'tie').some((t) => attribute(t, 'type') === 'start');
@@ -274,6 +297,7 @@ interface OpenMeasure {
   readonly time: WrittenTime;
   longest: number;
   readonly notes: RawNote[];
+  readonly left: RawLeft[];
   readonly chords: ChordEvent[];
   readonly marks: Mark[];
   readonly tempos: { at: Ticks; tempo: number }[];
@@ -291,6 +315,7 @@ const openMeasure = (name: string, divisions: number): OpenMeasure => ({
   time: new WrittenTime(divisions),
   longest: 0,
   notes: [],
+  left: [],
   chords: [],
   marks: [],
   tempos: [],

@@ -3,7 +3,7 @@ import { Interval } from 'tonal';
 import { transposeSymbol } from '../../harmony/naming.js';
 import { octaveUp, transposeName, transposePitch } from '../../pitch/pitch.js';
 import { MOST } from '../../song/limits.js';
-import { onKeys, type Song } from '../../song/song.js';
+import { leftOnKeys, onKeys, type Song } from '../../song/song.js';
 import { assemble, type RawSong } from '../measures.js';
 import {
   reading,
@@ -134,7 +134,8 @@ function readScore(nodes: XmlNode[], answers: Answers): { song: Song } & Found {
     raw.measures.reduce((sum, m) => sum + m.chords.length, 0),
   );
   const moved = reader.transposed;
-  const said: Notice[] = [...notices, ...(moved === 0 ? [] : [{ code: 'notice.transposed' } as const])];
+  const kept: Notice[] = song.left ? [{ code: 'notice.left-kept' }] : [];
+  const said: Notice[] = [...notices, ...kept, ...(moved === 0 ? [] : [{ code: 'notice.transposed' } as const])];
   return {
     song: moved === 0 ? song : asItSounds(song, moved),
     notices: song.order ? [...said, { code: 'notice.order', order: song.order }] : said,
@@ -191,6 +192,7 @@ function asItSounds(song: Song, halfSteps: number): Song {
     ...song,
     key: { ...song.key, tonic: transposeName(song.key.tonic, interval) },
     melody: song.melody.map((n) => onKeys(n, (pitch) => octaveUp(transposePitch(pitch, interval), octaves))),
+    ...(song.left ? { left: leftOnKeys(song.left, (pitch) => octaveUp(transposePitch(pitch, interval), octaves)) } : {}),
     chords: song.chords.map((c) => ({ ...c, symbol: transposeSymbol(c.symbol, interval) })),
   };
 }

@@ -63,7 +63,8 @@ export function writeMusicXml(score: WrittenScore): string {
     ornaments: ornamentsOf(song),
     ...slursOf(song),
   };
-  const measures = bars.map((bar, i) => measure(score, bar, i, bars, events[i], far, signs));
+  const voices = inVoices(score.left);
+  const measures = bars.map((bar, i) => measure(score, bar, i, bars, events[i], far, signs, voices));
   return `<?xml version="1.0" encoding="UTF-8"?>
 <!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">
 <score-partwise version="4.0">
@@ -77,6 +78,17 @@ ${measures.join('\n')}
 `;
 }
 
+/** Chords in as few voices as they need, each one after another in its own; one voice at least. */
+function inVoices(chords: readonly WrittenChord[]): WrittenChord[][] {
+  const voices: WrittenChord[][] = [[]];
+  for (const chord of chords) {
+    const free = voices.find((v) => v.length === 0 || v[v.length - 1].at + v[v.length - 1].length <= chord.at);
+    if (free) free.push(chord);
+    else voices.push([chord]);
+  }
+  return voices;
+}
+
 function measure(
   score: WrittenScore,
   bar: Bar,
@@ -85,6 +97,7 @@ function measure(
   pieces: readonly Piece[],
   far: Readonly<Record<1 | 2, ReadonlySet<number>>>,
   signs: NoteSigns,
+  voices: readonly (readonly WrittenChord[])[],
 ): string {
   const { song } = score;
   const implicit = bar.number === 0 ? ' implicit="yes"' : '';
@@ -108,7 +121,10 @@ function measure(
   const backup = `      <backup><duration>${bar.end - bar.start}</duration></backup>`;
   const under = chordNotes(score.under, bar, UNDER);
   if (under.length > 0) xml.push(backup, ...under);
-  xml.push(backup, ...chordNotes(score.left, bar, score.forPage ? { ...LEFT, stacked: true } : LEFT));
+  for (const [k, chords] of voices.entries()) {
+    const written = chordNotes(chords, bar, { ...LEFT, voice: LEFT.voice + k, rests: k === 0, stacked: score.forPage });
+    if (written.length > 0) xml.push(backup, ...written);
+  }
   for (const staff of [1, 2] as const) xml.push(...octaveShift(far[staff], index, bar, staff, 'stop'));
   if (index === bars.length - 1) xml.push('      <barline location="right"><bar-style>light-heavy</bar-style></barline>');
   xml.push('    </measure>');

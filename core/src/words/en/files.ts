@@ -225,6 +225,7 @@ export const notices: Sayings<CodesOf<'notice' | 'entry'>, Speech> = {
     kept === 'all'
       ? `Measure ${measure} has ${notes} notes at once in the melody: all are kept there and wherever notes are stacked, the top one as the melody.`
       : `Measure ${measure} has ${notes} notes at once in the melody: the ${kept} one, ${say.pitch(pitch)}, is kept there and wherever notes are stacked.`,
+  'notice.left-kept': () => 'The left hand of the file is kept beside the chords: choose the texture “as written” to play it.',
   'notice.order': ({ order }) => `Repeats are played out. On the page, the measures are played as ${order}.`,
   'notice.voices': ({ voice }) => `The file has several voices: voice ${voice} is the melody.`,
   'notice.key-changes': ({ measure }) => `The key changes at measure ${measure}: the notes are kept as written.`,
@@ -262,6 +263,7 @@ export const COUNTED: Readonly<Record<CountedThing, string>> = {
   words: 'words above the staff',
   'playing-signs': 'playing signs',
   'other-lines': 'notes of other lines',
+  'left-hand': 'notes of the left hand',
   'other-parts': 'notes of other parts',
   accompaniment: 'accompanying notes',
   'accompaniment-as-chords': 'accompanying notes, heard as chords',

@@ -101,6 +101,13 @@ export const findings: Sayings<CodesOf<'finding'>, Speech> = {
     `${say.pitch(pitch)} at ${say.place(place)} is off a ${keys}-key keyboard, so this part of the melody stays in its octave.`,
   'finding.wide-stack': ({ pitches, left, place }, say) =>
     `${say.pitches(pitches)} at ${say.place(place)} are more than this hand and keyboard hold at once: ${say.pitches(left)} ${left.length === 1 ? 'is' : 'are'} left out.`,
+  'finding.left-bent': ({ pitches, why, place }, say) => {
+    const keys = `The left hand’s ${say.pitches(pitches)} at ${say.place(place)}`;
+    const are = pitches.length === 1 ? 'is' : 'are';
+    return why === 'keyboard'
+      ? `${keys} ${are} off the keyboard and ${are} played in the nearest octave on it.`
+      : `${keys} ${are} left out: ${why === 'reach' ? 'this hand does not reach so far' : 'a hand has five fingers'}.`;
+  },
   'finding.chord-unread': ({ symbol, place }, say) =>
     `“${symbol}” at ${say.place(place)} is kept as text: it is not a chord symbol.`,
   'finding.chords-suggested': ({ chords }, say) =>
