@@ -262,3 +262,23 @@ test('a left hand lies an octave lower for a part, and dominants have the notes 
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: 'Undo: dominant sevenths: four notes' })).toBeVisible();
 });
+
+test('the left hand of a two-handed file is played as it was written, and the pattern of before comes back', async ({ page }) => {
+  await openSong(page, 'All Aboard for Nettle Point');
+  await page.keyboard.press('4');
+  const texture = dropdown(page, 'Texture');
+  const blocks = () => page.getByTestId('strip').locator('rect').count();
+  await texture.click();
+  await page.getByTestId('texture').filter({ hasText: 'one, five, eight, ten and back' }).click();
+  const inPattern = await blocks();
+  const written = page.getByRole('button', { name: 'Left hand as written', exact: true });
+  await written.click();
+  await expect(written).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('Escape');
+  await expect(texture).toContainText('as written');
+  // The file has a chord to a bar.
+  await expect.poll(blocks).toBeLessThan(inPattern);
+  await page.getByRole('button', { name: 'Undo: play the left hand as written' }).click();
+  await expect(texture).toContainText('one, five, eight, ten and back');
+  await expect.poll(blocks).toBe(inPattern);
+});

@@ -1,5 +1,5 @@
 import { parseArgs } from 'node:util';
-import { MOST_HARMONY, TEXTURES } from '@joined-hands/core/fills';
+import { MOST_HARMONY, TEXTURES, WRITTEN } from '@joined-hands/core/fills';
 import { parseKey, type Key, type Vocabulary } from '@joined-hands/core/harmony';
 import {
   HAND_PROFILES,
@@ -15,6 +15,9 @@ import { FORMATS, type Format } from '@joined-hands/core/formats';
 /** Outputs the command can write, in the order in which they are written. */
 export const OUTPUTS = ['json', 'musicxml', 'midi', 'abc', 'chart', 'lesson', 'project'] as const;
 export type Output = (typeof OUTPUTS)[number];
+
+/** Textures by their names, and the left hand as the music brings it. */
+const TEXTURE_NAMES = [...TEXTURES.map((t) => t.id), WRITTEN];
 
 /** A command line that was understood. */
 export interface Options {
@@ -79,7 +82,7 @@ export const USAGE = `npm run -s arrange -- INPUT [options]
   --school NAME                           left-hand voicing school: close|root|two-note|shell|fifths|open|
                                           octave|single-bass|under-melody (default: close)
   --texture NAME                          accompaniment texture (default: block):
-${listed(TEXTURES.map((t) => t.id))}
+${listed(TEXTURE_NAMES)}
   --plan                                  the texture that is proposed for each part
   --size smaller|usual|larger             length of the parts (default: usual)
   --notes four|three                      notes of dominant sevenths (default: as the song's chords are)
@@ -130,10 +133,7 @@ export function readOptions(args: readonly string[]): Options {
     keys: keys === null ? null : (Number(keys) as Hands['keys']),
     transpose,
     school: choice('school', SCHOOLS),
-    texture: choice(
-      'texture',
-      TEXTURES.map((t) => t.id),
-    ),
+    texture: choice('texture', TEXTURE_NAMES),
     size: choice('size', PART_SIZES),
     notes: choice('notes', ['four', 'three']),
     harmony,

@@ -1,4 +1,4 @@
-import { textureNamed } from '../fills/texture.js';
+import { textureTitle } from '../fills/texture.js';
 import { grouped } from '../lists/grouped.js';
 import { nameOf } from '../pitch/pitch.js';
 import type { Document } from '../song/decisions.js';
@@ -92,7 +92,7 @@ function barsOf({ document: doc, arrangement }: Side): ComparedBar[] {
       left: attacks(notes.filter((x) => x.hand === 'left')),
       right: attacks(notes.filter((x) => x.hand === 'right' && x.role !== 'melody')),
       tune: tune.map((x) => `${nameOf(x.pitch)}${octaveMark(x)} ${toQuarters(x.length)}`).join(' '),
-      texture: textureNamed(name, doc.choices.textures)?.title ?? 'free',
+      texture: textureTitle(name, doc.choices.textures),
     };
   });
 }

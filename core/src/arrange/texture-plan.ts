@@ -14,7 +14,7 @@ import type { Fingered, FingeringTask, Grip } from '../fingers/search.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { roleIn } from '../left-hand/written.js';
 import type { LeftNote } from '../song/song.js';
-import { WRITTEN } from '../fills/texture.js';
+import { textureTitle, WRITTEN } from '../fills/texture.js';
 import { midiOf } from '../pitch/pitch.js';
 import type { Ticks } from '../time/ticks.js';
 import { stretchAt, type Settings } from './settings.js';
@@ -66,7 +66,7 @@ function asWritten(settings: Settings, chords: readonly VoicedChord[], left: rea
     for (; next < notes.length && notes[next].at < until; next++) own.push(notes[next]);
     return {
       texture: WRITTEN,
-      title: 'as written',
+      title: textureTitle(WRITTEN),
       shaped: false,
       bends: [],
       notes: own.map((n, k) => ({ ...n, role: roleIn(chord.symbol, n, own[k - 1]?.at !== n.at) })),

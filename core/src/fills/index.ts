@@ -5,4 +5,4 @@ export { soundsUntil } from './pedal.js';
 export { nearestTo } from './propose.js';
 export { TEXTURES } from '../catalogue/textures/registry.js';
 export { sketchOf, type Sketch } from './sketch.js';
-export { FREE, isPlain, patternFor, textureNamed } from './texture.js';
+export { FREE, isPlain, patternFor, textureNamed, textureTitle, WRITTEN } from './texture.js';

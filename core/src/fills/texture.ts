@@ -28,3 +28,8 @@ export const isPlain = (texture: string): boolean => texture === PLAIN || textur
 export function textureNamed(id: string, own: readonly Texture[] = []): Texture | null {
   return own.find((t) => t.id === id) ?? TEXTURES.find((t) => t.id === id) ?? null;
 }
+
+/** What a texture is called, those that are no pattern among them. */
+export function textureTitle(id: string, own: readonly Texture[] = []): string {
+  return id === WRITTEN ? 'as written' : (textureNamed(id, own)?.title ?? 'free');
+}

@@ -66,7 +66,7 @@ export type RefusalCause =
   | { readonly code: 'letters.not-a-note'; readonly text: string }
   | { readonly code: 'letters.key-twice'; readonly text: string }
   | { readonly code: 'letters.stack'; readonly notes: number }
-  | { readonly code: 'letters.row-without-tune'; readonly row: 'chord' | 'words' }
+  | { readonly code: 'letters.row-without-tune'; readonly row: 'chord' | 'words' | 'left' }
   | { readonly code: 'letters.row-bars'; readonly bars: number; readonly expected: number }
   | { readonly code: 'letters.syllable'; readonly text: string }
   | DataFault;

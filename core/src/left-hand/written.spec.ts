@@ -2,7 +2,16 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS, documentOf, songOf, songs } from '../../testing/songs.js';
 import { arrange } from '../arrange/arrange.js';
-import { readMidi, readMusicXml, writeMidi, writeMusicXml, writeProject, readProject } from '../formats/index.js';
+import {
+  readLetters,
+  readMidi,
+  readMusicXml,
+  readProject,
+  writeLetters,
+  writeMidi,
+  writeMusicXml,
+  writeProject,
+} from '../formats/index.js';
 import { midiOf } from '../pitch/pitch.js';
 import { writtenScore } from '../sheet/written.js';
 import { HAND_PROFILES, handsOf, KEYBOARDS, spanOf, type Document } from '../song/decisions.js';
@@ -129,6 +138,23 @@ describe('two hands in files', () => {
       if (!back.ok) throw new Error(JSON.stringify(back.refusal));
       expect(printed(back.song.left ?? [])).toEqual(played);
       expect(back.notices.map((n) => n.code)).toContain('notice.left-kept');
+    }
+  });
+
+  it('are typed in letter lines, as far as nothing is held under other notes', () => {
+    const read = readLetters('time: 3/4\ntune : E4 - G | C5 - - |\nchord: C - - | C - - |\nleft : C3 E+G E+G | C+G - . |\n');
+    if (!read.ok) throw new Error(JSON.stringify(read.refusal));
+    expect(printed(read.song.left ?? [])).toEqual(
+      printed([
+        ...[['C3', 0], ['E3', 1], ['G3', 1], ['E3', 2], ['G3', 2]].map(([pitch, at]) => ({ pitch: `${pitch}`, at: Number(at) * Q, length: Q })), // prettier-ignore
+        ...['C3', 'G3'].map((pitch) => ({ pitch, at: 3 * Q, length: 2 * Q })),
+      ]),
+    );
+    for (const name of DEMOS) {
+      const song = { ...demo(name).song, left: arrange(demo(name)).score.filter((n) => n.hand === 'left') };
+      const left = song.left.map(({ at, length, pitch }) => ({ at, length, pitch }));
+      const back = readLetters(writeLetters({ ...song, left }));
+      expect(back.ok && printed(back.song.left ?? [])).toEqual(printed(left));
     }
   });
 

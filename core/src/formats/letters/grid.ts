@@ -57,3 +57,12 @@ export function cellsOf(bar: TextBar): Cell[] {
     return { slices, columns: [start, start + cell[0].length] };
   });
 }
+
+/** Where notes that are struck together go on from the first of them. */
+export type Way = 'up' | 'down';
+
+/** The octave of a letter (its step from C) near a place on the staff, counted from C0: within a fourth of it, or the first place that way. */
+export function octaveNear(step: number, from: number, way: Way | null): number {
+  if (way === null) return Math.round((from - step) / 7);
+  return way === 'up' ? Math.floor((from - step) / 7) + 1 : Math.ceil((from - step) / 7) - 1;
+}

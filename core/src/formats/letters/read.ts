@@ -18,11 +18,11 @@ import {
   type Remedy,
 } from '../result.js';
 import { shield, unshield } from './escapes.js';
-import { barsOf, cellsOf, type Cell, type TextBar } from './grid.js';
+import { barsOf, cellsOf, octaveNear, type Cell, type TextBar, type Way } from './grid.js';
 
 const MAX_TEXT = 1_000_000;
 const HEADERS = ['title', 'by', 'key', 'time', 'tempo', 'pickup', 'last-bar', 'section', 'names'];
-const ROWS = ['tune', 'chord', 'words'] as const;
+const ROWS = ['tune', 'chord', 'words', 'left'] as const;
 type Row = (typeof ROWS)[number];
 /**
  * A tune line with an H in it, its comment taken off. Such a melody names its notes the German way: nobody who writes H means B natural
@@ -90,6 +90,7 @@ class LettersReader {
     if (name === 'tune') return this.takeTune(body, from, line);
     if (name === 'chord') return this.takeChords(body, from, line);
     if (name === 'words') return this.takeWords(body, from, line);
+    if (name === 'left') return this.takeLeft(body, from, line);
     return this.takeHeader(name, unshield(body).trim(), line, raw.length);
   }
 
@@ -259,18 +260,8 @@ class LettersReader {
       else refuse(this.place(line), { code: 'letters.hold' }, 'letter-or-rest', line, columns);
       return;
     }
-    const [first, ...others] = text.split('+');
-    const tune = this.pitchOf(first, text, line, columns);
-    const near = this.lastStep;
-    const pitches = [tune, ...others.map((one) => this.pitchOf(one, text, line, columns))];
-    // The next note is near to the one that was written first.
-    this.lastStep = near;
-    const keys = pitches.map(midiOf);
-    if (keys.some((k, i) => keys.indexOf(k) < i))
-      refuse(this.place(line), { code: 'letters.key-twice', text }, 'write-note', line, columns);
-    if (keys.length > MOST_BESIDE + 1)
-      refuse(this.place(line), { code: 'letters.stack', notes: keys.length }, 'fewer-notes', line, columns);
-    const top = pitches[keys.indexOf(Math.max(...keys))];
+    const pitches = this.struck(text, 'down', line, columns);
+    const top = pitches.reduce((a, b) => (midiOf(b) > midiOf(a) ? b : a));
     this.sounding = true;
     melody.push(
       besides(
@@ -280,13 +271,29 @@ class LettersReader {
     );
   }
 
+  /** The notes of a mark: one, or several with + between them, which go down from the tune and up from a bass. */
+  private struck(text: string, way: Way, line: number, columns: readonly [number, number]): string[] {
+    const [first, ...others] = text.split('+');
+    const one = this.pitchOf(first, text, line, columns);
+    const near = this.lastStep;
+    const pitches = [one, ...others.map((other) => this.pitchOf(other, text, line, columns, way))];
+    // The next note is near to the one that was written first.
+    this.lastStep = near;
+    const keys = pitches.map(midiOf);
+    if (keys.some((k, i) => keys.indexOf(k) < i))
+      refuse(this.place(line), { code: 'letters.key-twice', text }, 'write-note', line, columns);
+    if (keys.length > MOST_BESIDE + 1)
+      refuse(this.place(line), { code: 'letters.stack', notes: keys.length }, 'fewer-notes', line, columns);
+    return pitches;
+  }
+
   /** One note of a mark: its letter, and its octave where that is not the nearest to the note before it. */
-  private pitchOf(text: string, mark: string, line: number, columns: readonly [number, number]): string {
+  private pitchOf(text: string, mark: string, line: number, columns: readonly [number, number], way: Way | null = null): string {
     const [, named, digit] = /^(.*?)(\d)?$/.exec(text) ?? [];
     const note = readNoteName(named ?? '', this.names);
     if (!note) return refuse(this.place(line), { code: 'letters.not-a-note', text: mark }, 'write-note', line, columns);
     const step = 'CDEFGAB'.indexOf(note[0]);
-    const octave = digit !== undefined ? Number(digit) : this.nearestOctave(step);
+    const octave = digit !== undefined ? Number(digit) : this.nearestOctave(step, way);
     const pitch = `${note}${octave}`;
     if (midiOf(pitch) < LOWEST_KEY || midiOf(pitch) > HIGHEST_KEY)
       refuse(this.place(line), { code: 'note.off-keyboard', pitch }, 'other-octave', line, columns);
@@ -294,11 +301,10 @@ class LettersReader {
     return pitch;
   }
 
-  /** The octave that puts a letter within a fourth of the note before; the middle octave for the first note. */
-  private nearestOctave(step: number): number {
+  /** The octave of a letter without one: within a fourth of the note before, or the first place that way from it; the middle octave for the first note. */
+  private nearestOctave(step: number, way: Way | null): number {
     if (!this.lastStep) return 4;
-    const from = this.lastStep.octave * 7 + this.lastStep.step;
-    return Math.round((from - step) / 7);
+    return octaveNear(step, this.lastStep.octave * 7 + this.lastStep.step, way);
   }
 
   private underTune(row: Exclude<Row, 'tune'>, body: string, from: number, line: number): { bars: TextBar[]; system: System } {
@@ -345,6 +351,38 @@ class LettersReader {
       });
     });
   }
+
+  /** The left hand under a tune line: marks as in the tune, notes struck together with + between them. */
+  private takeLeft(body: string, from: number, line: number): void {
+    const { bars, system } = this.underTune('left', body, from, line);
+    // Its octaves are near to its own notes, not to those of the tune.
+    const tune = this.lastStep;
+    this.lastStep = this.leftStep;
+    const left = (this.song.left ??= []);
+    let held = left.filter((n) => n.at + n.length === system.bars[0]?.start);
+    bars.forEach((bar, i) => {
+      const { start, length, counts } = system.bars[i];
+      const cells = cellsOf(bar);
+      this.checkRow(cells, counts, bar, line, system, i);
+      const unit = length / counts;
+      cells.forEach((cell, c) =>
+        cell.slices.forEach((slice, s) => {
+          const share = unit / cell.slices.length;
+          const at = Math.max(0, Math.round(start + c * unit + s * share));
+          if (slice.text === '.') held = [];
+          else if (slice.text === '-') for (const n of held) n.length += Math.round(share);
+          else {
+            held = this.struck(slice.text, 'up', line, slice.columns).map((pitch) => ({ at, length: Math.round(share), pitch }));
+            left.push(...held);
+          }
+        }),
+      );
+    });
+    this.leftStep = this.lastStep;
+    this.lastStep = tune;
+  }
+
+  private leftStep: { step: number; octave: number } | null = { step: 0, octave: 3 };
 
   private rowPlace(line: number, system: System, bar: number): RefusedAt[] {
     const last = this.barNumber() - 1;

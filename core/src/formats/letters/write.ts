@@ -2,12 +2,14 @@ import { symbolIn } from '../../harmony/german-roots.js';
 import { modeName } from '../../harmony/key.js';
 import { noteIn, type NoteNames } from '../../pitch/note-names.js';
 import { pitchParts, noteName, type Pitch } from '../../pitch/pitch.js';
-import type { Song } from '../../song/song.js';
+import { grouped } from '../../lists/grouped.js';
+import { MOST_BESIDE, type Song } from '../../song/song.js';
 import { layBars, type Bar } from '../../time/bars.js';
 import { barTicks, countTicks, meterName } from '../../time/meter.js';
 import { commonDivisor, type Ticks } from '../../time/ticks.js';
 import { barEvents, type Piece } from '../pieces.js';
 import { escapeCell, escapeHeader } from './escapes.js';
+import { octaveNear, type Way } from './grid.js';
 
 const BARS_A_LINE = 4;
 
@@ -28,6 +30,9 @@ export function writeLetters(song: Song, names: NoteNames = 'letters'): string {
   const events = barEvents(song, bars);
   const lines: string[] = [];
   const octaves = new OctaveMemory(names);
+  const line = leftLine(song);
+  const left = line && barEvents({ ...song, melody: line, chords: [] }, bars);
+  const leftOctaves = new OctaveMemory(names, 3 * 7);
   let meter = meterName(first);
   for (let i = 0; i < bars.length;) {
     const system: number[] = [];
@@ -43,7 +48,7 @@ export function writeLetters(song: Song, names: NoteNames = 'letters'): string {
       meterName(bars[i].meter) === meter &&
       !song.marks.some((m) => m.kind === 'section' && m.at === bars[i].start)
     );
-    lines.push('', ...systemLines(song, system, bars, events, octaves));
+    lines.push('', ...systemLines(song, system, bars, events, octaves, left && { events: left, octaves: leftOctaves }));
   }
   return `${[...head, ...lines].join('\n')}\n`;
 }
@@ -58,23 +63,25 @@ function lastBar(song: Song, { start, end, meter }: Bar): string[] {
 
 /** Octaves are named where the nearest one would be wrong, and at the start. */
 class OctaveMemory {
-  constructor(readonly names: NoteNames) {}
+  /** The place on the staff of the note before, or of one that is taken for it at the start. */
+  constructor(
+    readonly names: NoteNames,
+    private last: number | null = null,
+  ) {}
 
-  private last: number | null = null;
-
-  write(pitch: Pitch): string {
+  write(pitch: Pitch, way: Way | null = null): string {
     const { step, alter, octave } = pitchParts(pitch);
     const here = octave * 7 + step;
-    const nearest = this.last === null ? null : Math.round((this.last - step) / 7);
+    const nearest = this.last === null ? null : octaveNear(step, this.last, way);
     this.last = here;
     return `${noteIn(this.names, noteName(step, alter))}${nearest === octave ? '' : octave}`;
   }
 
-  /** A note of the tune and what is struck with it, from the top down; the next note is near to that of the tune. */
-  writeStruck(pitch: Pitch, beside: readonly Pitch[]): string {
+  /** A note and what is struck with it, in the order in which they are written; the next note is near to the first. */
+  writeStruck(pitch: Pitch, beside: readonly Pitch[], way: Way): string {
     const first = this.write(pitch);
     const here = this.last;
-    const others = beside.toReversed().map((p) => this.write(p));
+    const others = beside.map((p) => this.write(p, way));
     this.last = here;
     return [first, ...others].join('+');
   }
@@ -84,6 +91,13 @@ interface BarText {
   tune: string[];
   chord: string[];
   words: string[];
+  left: string[];
+}
+
+/** The left hand bar by bar, and the octaves that it names. */
+interface LeftEvents {
+  readonly events: readonly (readonly Piece[])[];
+  readonly octaves: OctaveMemory;
 }
 
 function systemLines(
@@ -92,37 +106,56 @@ function systemLines(
   bars: readonly Bar[],
   events: readonly (readonly Piece[])[],
   octaves: OctaveMemory,
+  left: LeftEvents | null,
 ): string[] {
-  const texts = system.map((i) => barText(song, bars[i], events[i], octaves));
+  const texts = system.map((i) =>
+    barText(song, bars[i], events[i], octaves, left && { pieces: left.events[i], octaves: left.octaves }),
+  );
   const line = (row: keyof BarText, name: string): string[] => {
-    if (row !== 'tune' && texts.every((t) => t[row].every((c) => c === '-' || c === '.' || c === ''))) return [];
+    if (
+      row === 'left'
+        ? left === null
+        : row !== 'tune' && texts.every((t) => t[row].every((c) => c === '-' || c === '.' || c === ''))
+    )
+      return [];
     const cells = texts.map((t) =>
-      t[row].map((cell, c) => cell.padEnd(Math.max(t.tune[c]?.length ?? 0, t.chord[c]?.length ?? 0, t.words[c]?.length ?? 0))),
+      t[row].map((cell, c) => cell.padEnd(Math.max(...[t.tune, t.chord, t.words, t.left].map((r) => r[c]?.length ?? 0)))),
     );
     return [`${name}: ${cells.map((c) => c.join(' ')).join(' | ')} |`.replace(/ +\|$/, ' |')];
   };
-  return [...line('tune', 'tune '), ...line('chord', 'chord'), ...line('words', 'words')];
+  return [...line('tune', 'tune '), ...line('chord', 'chord'), ...line('words', 'words'), ...line('left', 'left ')];
 }
 
-function barText(song: Song, bar: Bar, pieces: readonly Piece[], octaves: OctaveMemory): BarText {
+function barText(
+  song: Song,
+  bar: Bar,
+  pieces: readonly Piece[],
+  octaves: OctaveMemory,
+  left: { readonly pieces: readonly Piece[]; readonly octaves: OctaveMemory } | null,
+): BarText {
   const unit = countTicks(bar.meter);
   const length = bar.end - bar.start;
   const counts = Math.ceil(length / unit);
   // A pick-up ends with its bar: where it begins between counts, the rest of its first count is silent.
   const lead = bar.number === 0 ? counts * unit - length : 0;
   const placed = pieces.map((p) => ({ ...p, at: p.at + lead }));
-  const text: BarText = { tune: [], chord: [], words: [] };
+  const placedLeft = (left?.pieces ?? []).map((p) => ({ ...p, at: p.at + lead }));
+  const text: BarText = { tune: [], chord: [], words: [], left: [] };
   for (let c = 0; c < counts; c++) {
     const from = c * unit;
-    const within = (at: Ticks) => at > from && at < from + unit;
-    const starts = [...placed.filter((p) => !p.continues).map((p) => p.at), lead + length].filter(within);
-    const tuneParts = divisor(
-      starts.map((at) => at - from),
-      unit,
-    );
-    const slices: string[] = [];
-    for (let s = 0; s < tuneParts; s++) slices.push(mark(placed, from + (s * unit) / tuneParts, octaves));
-    text.tune.push(slices.join('_'));
+    // The marks of a count: as many as its notes and rests need.
+    const marks = (row: readonly Piece[], write: (piece: Piece) => string): string => {
+      const starts = [...row.filter((p) => !p.continues).map((p) => p.at), lead + length].filter(
+        (at) => at > from && at < from + unit,
+      );
+      const parts = divisor(
+        starts.map((at) => at - from),
+        unit,
+      );
+      return Array.from({ length: parts }, (_, s) => mark(row, from + (s * unit) / parts, write)).join('_');
+    };
+    text.tune.push(marks(placed, (p) => octaves.writeStruck(p.pitch ?? '', p.with.toReversed(), 'down')));
+    if (left) text.left.push(marks(placedLeft, (p) => left.octaves.writeStruck(p.pitch ?? '', p.with, 'up')));
     const chords = song.chords
       .map(({ at, symbol }) => ({ at: at - bar.start + lead, symbol }))
       .filter(({ at }) => at >= Math.max(from, lead) && at < Math.min(from + unit, lead + length));
@@ -149,11 +182,23 @@ function syllable(p: Piece): string {
 }
 
 /** What stands at a place of the bar: a letter where a note begins, a hold inside it, a rest. */
-function mark(pieces: readonly Piece[], at: Ticks, octaves: OctaveMemory): string {
+function mark(pieces: readonly Piece[], at: Ticks, write: (piece: Piece) => string): string {
   const piece = pieces.find((p) => p.at <= at && p.at + p.length > at);
   if (!piece?.pitch) return '.';
-  if (piece.at !== at || piece.continues) return '-';
-  return octaves.writeStruck(piece.pitch, piece.with);
+  return piece.at === at && !piece.continues ? write(piece) : '-';
+}
+
+/** The left hand as a line of what is struck together, the lowest first; null where it is none: where notes are held under others. */
+function leftLine({ left = [] }: Song): Song['melody'] | null {
+  const line: Song['melody'] = [];
+  for (const moment of grouped(left, (n) => n.at).values()) {
+    const [{ at, length, pitch }, ...others] = moment;
+    const before = line.at(-1);
+    if (others.some((n) => n.length !== length) || others.length > MOST_BESIDE) return null;
+    if (before && before.at + before.length > at) return null;
+    line.push({ at, length, pitch, lyric: null, ...(others.length > 0 ? { with: others.map((n) => n.pitch) } : {}) });
+  }
+  return line.length > 0 ? line : null;
 }
 
 /** The fewest even parts of a count that have a start on every given offset. */

@@ -1,4 +1,4 @@
-import { textureNamed } from '../../fills/texture.js';
+import { textureNamed, WRITTEN } from '../../fills/texture.js';
 import type { EditFact, EditGroup, SettingEdit } from '../../song/edit.js';
 import type { SongFacts } from '../../song/facts.js';
 import type { CodesOf, Sayings } from '../fact.js';
@@ -47,6 +47,7 @@ function setting(edit: SettingEdit): string {
     case 'level':
       return LEVELS[edit.value];
     case 'texture':
+      if (edit.value === WRITTEN) return 'play the left hand as written';
       return edit.value === 'free' ? 'play it freely' : (edit.title ?? textureNamed(edit.value)?.title ?? 'your own pattern');
     case 'harmony':
       return 'harmony under the melody';

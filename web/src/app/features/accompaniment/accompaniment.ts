@@ -19,7 +19,7 @@ import {
   type Part,
   proposedPlanEdit,
 } from '@joined-hands/core/arrange';
-import { FREE, isPlain, nearestTo, patternFor, TEXTURES, textureNamed } from '@joined-hands/core/fills';
+import { FREE, isPlain, nearestTo, patternFor, TEXTURES, textureNamed, WRITTEN } from '@joined-hands/core/fills';
 import {
   alternateTextures,
   ENDINGS,
@@ -107,7 +107,11 @@ export class AccompanimentScreen implements OnDestroy {
         texture,
         energy: textureNamed(texture, doc.choices.textures)?.energy ?? 0,
         textures,
-        choices: [...titled(textures), { id: FREE, text: $localize`freely, in your own way` }],
+        choices: [
+          ...(doc.song.left ? [{ id: WRITTEN, text: $localize`as written` }] : []),
+          ...titled(textures),
+          { id: FREE, text: $localize`freely, in your own way` },
+        ],
         proposed: proposed[i],
         loudness: settingAt(doc, part.start, 'loudness'),
         ending: settingAt(doc, part.start, 'ending'),
@@ -145,13 +149,13 @@ export class AccompanimentScreen implements OnDestroy {
     this.player.stop();
   }
 
-  private setTexture(part: Part, texture: Texture | null): void {
-    const [value, title] = texture ? [texture.id, texture.title] : [FREE, undefined];
+  private setTexture(part: Part, texture: Texture | typeof FREE | typeof WRITTEN): void {
+    const [value, title] = typeof texture === 'string' ? [texture, undefined] : [texture.id, texture.title];
     void this.desk.edit({ code: 'edit.setting', range: rangeOf(part), setting: 'texture', value, title });
   }
 
   protected chooseTexture(row: PartRow, id: string): void {
-    this.setTexture(row.part, row.textures.find((t) => t.id === id) ?? null);
+    this.setTexture(row.part, row.textures.find((t) => t.id === id) ?? (id === WRITTEN ? WRITTEN : FREE));
   }
 
   /** The texture of an energy; the one that stands there where it has it already. */

@@ -2,7 +2,7 @@ import { HARMONY_SIZE_LABELS, WALK_LABELS } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, inject, signal, type OnDestroy } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { proposedPlan, proposedPlanEdit } from '@joined-hands/core/arrange';
-import { FREE, MOST_HARMONY, sketchOf, textureNamed, type Sketch } from '@joined-hands/core/fills';
+import { FREE, MOST_HARMONY, sketchOf, textureTitle, WRITTEN, type Sketch } from '@joined-hands/core/fills';
 import {
   HARMONY_SIZES,
   WALKS,
@@ -149,7 +149,7 @@ export class TexturePanel implements OnDestroy {
   });
   protected readonly value = computed(() => {
     const own = this.desk.document()?.choices.textures ?? [];
-    const title = this.free() ? 'free' : (textureNamed(this.current() ?? '', own)?.title ?? '');
+    const title = textureTitle(this.current() ?? '', own);
     return title + (this.harmony().density > 0 ? $localize`, with harmony` : '');
   });
 
@@ -205,6 +205,14 @@ export class TexturePanel implements OnDestroy {
 
   protected chooseWalk(walk: Walk): void {
     void this.desk.edit({ code: 'edit.setting', range: this.range(), setting: 'walk', value: walk });
+  }
+
+  /** True where the music that was brought in has a left hand of its own. */
+  protected readonly hasWritten = computed(() => this.desk.document()?.song.left !== undefined);
+  protected readonly asWritten = computed(() => this.current() === WRITTEN);
+
+  protected playAsWritten(): void {
+    void this.desk.edit({ code: 'edit.setting', range: this.range(), setting: 'texture', value: WRITTEN });
   }
 
   /** Leaves the part to the player. */
