@@ -22,7 +22,8 @@ export interface LeftSide {
   readonly voicingPath: LeftHand;
   /** The chords as they are learned first, one for every strike. */
   readonly chords: readonly VoicedChord[];
-  /** Chord notes that its school hands to the right hand. */
+  /** Notes of the song that the right hand strikes with its tune, and chord notes that the left hand's school hands to it. */
+  readonly stacks: readonly UnderNote[];
   readonly delegatedNotes: readonly UnderNote[];
   /** What a texture makes of each chord, null where it stays plain; and the chords with what is really struck. */
   readonly dressed: readonly (TexturedChord | null)[];
@@ -56,7 +57,7 @@ export function leftSide(settings: Settings, material: Material): LeftSide {
   const voicingPath = voiceLeftHand(strikes, played, voicingWishes(settings, material));
   const touched = withLastTouch(voicingPath.chords, close.touch, strikes.at(-1)?.beat ?? 1);
   const chords = settings.playMode === 'outline' ? touched.map(lowestOf) : touched;
-  const stacks = arranged ? notesWithTune(played) : [];
+  const stacks = notesWithTune(played);
   const delegatedNotes = arranged
     ? notesUnderTune(chords, played, hands, bars, (at) => stretchAt(settings, at).under === 'long').filter(
         (u) => !stacks.some((s) => u.at < s.at + s.length && s.at < u.at + u.length),
@@ -75,14 +76,17 @@ export function leftSide(settings: Settings, material: Material): LeftSide {
     right: [...played, ...hanging].sort((a, b) => a.at - b.at),
   });
   const closed = arranged && close.touch === 'octave' ? closedLow(dressed, chords, hands) : dressed;
-  return { strikes, voicingPath, chords, delegatedNotes, dressed: closed, struck: asStruck(chords, closed) };
+  return { strikes, voicingPath, chords, stacks, delegatedNotes, dressed: closed, struck: asStruck(chords, closed) };
 }
 
 /** Lays the right hand over the left: harmony and fills where they are wished for, and a finger for every note. */
-export function rightSide(settings: Settings, material: Material, { chords, delegatedNotes, struck }: LeftSide): RightSide {
+export function rightSide(
+  settings: Settings,
+  material: Material,
+  { chords, stacks, delegatedNotes, struck }: LeftSide,
+): RightSide {
   const { hands, playMode, plays } = settings;
   const { bars, starts, ends, played, song } = material;
-  const stacks = playMode === 'arranged' ? notesWithTune(played) : [];
   // A hand that holds several keys has none free for a fill.
   const holds = (at: Ticks) => stacks.some((s) => s.at <= at && at < s.at + s.length);
   const rooms = playMode === 'arranged' ? roomsOf(settings, song, ends, struck, bars).filter((r) => !holds(r.at)) : [];

@@ -44,7 +44,7 @@ export function materialOf(given: Song, settings: Settings): Material {
   const { written, findings: fitted } = fitTune(given, settings.hands, bars);
   const stretches = divide({ ...given, melody: written }, bars, settings.division);
   const { played: wished, findings: moved } = playedTune(given, settings, written, stretches, bars);
-  const { tune: played, findings: narrowed } = reachableTune(wished, settings.hands, bars);
+  const { tune: played, findings: narrowed } = reachableTune(wished, settings, bars);
   const { left, findings: bent } = writtenLeft(given, settings, bars);
   const ends = stretches.map((s) => s.end);
   const found = harmonise(given, settings, written, bars, ends);

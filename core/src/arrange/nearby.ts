@@ -97,6 +97,7 @@ function windowOf(doc: Document, parts: readonly Part[]): Document {
       song: {
         ...song,
         melody: within(song.melody),
+        ...(song.left ? { left: within(song.left) } : {}),
         chords: [
           ...(lasting && !within(song.chords).some((c) => c.at === from) ? [lasting] : []),
           ...within(song.chords),

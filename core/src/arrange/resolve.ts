@@ -119,16 +119,17 @@ function outsideOf(hands: Hands): (pitch: Pitch) => boolean {
 }
 
 /**
- * The tune without those of the notes struck with it that the hand does not reach or the keyboard does not have: the lowest are left out
- * first, and a finding says so for each place.
+ * The tune without those of the notes struck with it that the hand does not reach or the keyboard does not have: the farthest are left
+ * out first, and a finding says so for each place. An outline, or a song that is sung, is the tune alone.
  */
 export function reachableTune(
   tune: Song['melody'],
-  hands: Hands,
+  { hands, playMode }: Pick<Settings, 'hands' | 'playMode'>,
   bars: readonly Bar[],
 ): { readonly tune: Song['melody']; readonly findings: Finding[] } {
   const findings: Finding[] = [];
   if (!tune.some((n) => n.with)) return { tune, findings };
+  if (playMode !== 'arranged') return { tune: tune.map((n) => besides(n, [])), findings };
   const reachable = reachableBy(hands, 'right');
   const outside = outsideOf(hands);
   const within = tune.map((note) => {
@@ -163,7 +164,7 @@ export function writtenLeft(
   const findings = bent.map(({ at, pitches, why }) => {
     const fact: FindingFact = { code: 'finding.left-bent', pitches, why, place: placeOf(bars, at) };
     return {
-      ...finding('left-bent', 'warn', at, fact, [advice(why === 'keyboard' ? 'longer-keyboard' : 'nearest-inversion')]),
+      ...finding('left-bent', 'warn', at, fact, why === 'keyboard' ? LONGER : []),
       concerns: why,
     };
   });

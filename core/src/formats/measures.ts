@@ -223,22 +223,15 @@ export function assemble(raw: RawSong, stacks: Stacks = 'all'): { song: Song; no
         openTie = false;
         continue;
       }
-      const pitch = stacks === 'lowest' ? lowestOf(n.pitches) : topOf(n.pitches);
-      const beside = stacks === 'all' ? besideOf(pitch, n.pitches) : [];
+      const note = noteOf(n, m, at, stacks);
+      const { pitch } = note;
       if (n.pitches.length > 1)
         stacked ??= { code: 'notice.stacked', measure: m.name, notes: n.pitches.length, kept: stacks, pitch };
-      const midi = midiOf(pitch);
-      if (midi < LOWEST_KEY || midi > HIGHEST_KEY)
-        refuse([{ measure: m.name }], { code: 'note.off-keyboard', pitch }, 'other-octave');
       const last = melody.at(-1);
-      const start = at + n.at;
-      if (openTie && last && last.at + last.length === start && keysOf(last).join() === [...beside, pitch].join())
-        last.length += n.length;
-      else {
-        const lyric = (m.time > 1 ? n.verses?.[m.time - 2] : null) ?? n.lyric;
-        const graces = n.graces?.length ? { graces: [...n.graces] } : {};
-        melody.push(besides({ at: start, length: n.length, pitch, lyric, ...graces }, beside));
-      }
+      const goesOn =
+        openTie && last !== undefined && last.at + last.length === note.at && keysOf(last).join() === keysOf(note).join();
+      if (goesOn) last.length += n.length;
+      else melody.push(note);
       if (melody.length > MOST.notes) refuse(null, { code: 'file.too-many', most: MOST.notes, what: 'notes' }, 'shorter-song');
       openTie = n.tiedOn;
     }
@@ -263,6 +256,21 @@ export function assemble(raw: RawSong, stacks: Stacks = 'all'): { song: Song; no
     ...leftOf(measures),
   };
   return { song, notices };
+}
+
+/** A note of a measure that is played from a place on, with what is kept of the notes struck with it. */
+function noteOf(
+  { at, length, pitches, lyric, verses, graces }: RawNote,
+  { name, time }: PlayedMeasure,
+  from: Ticks,
+  stacks: Stacks,
+): MelodyNote {
+  const pitch = stacks === 'lowest' ? lowestOf(pitches) : topOf(pitches);
+  const midi = midiOf(pitch);
+  if (midi < LOWEST_KEY || midi > HIGHEST_KEY) refuse([{ measure: name }], { code: 'note.off-keyboard', pitch }, 'other-octave');
+  const sung = (time > 1 ? verses?.[time - 2] : null) ?? lyric;
+  const small = graces?.length ? { graces: [...graces] } : {};
+  return besides({ at: from + at, length, pitch, lyric: sung, ...small }, stacks === 'all' ? besideOf(pitch, pitches) : []);
 }
 
 /** Takes a change of tempo along, where it is one. */

@@ -3,7 +3,7 @@ import { midiOf, pitchClass, type NoteName } from '../pitch/pitch.js';
 import type { Ticks } from '../time/ticks.js';
 import { misfitOf, weigh, weighSlots, type Slot, type TuneNote } from './fit.js';
 import type { Key } from './key.js';
-import { PACES, pacesOfParts, type PacedTune } from './pace.js';
+import { pacesOfParts, type PacedTune, type PartPace } from './pace.js';
 import { asKeyChord, endingCost, progressionCost } from './progression.js';
 import { parseChord } from './symbol.js';
 import { keyChords, type ChordFunction, type KeyChord } from './vocabulary.js';
@@ -22,7 +22,7 @@ export type ChordFact =
   | { readonly code: 'chord.fourth-falls' }
   | { readonly code: 'chord.third-arrives'; readonly third: NoteName }
   /** How often the chords of the part that begins here change. */
-  | { readonly code: 'chord.pace'; readonly pace: (typeof PACES)[number] }
+  | { readonly code: 'chord.pace'; readonly pace: PartPace['pace'] }
   /** `to` is the chord that follows, or null where the song turns back to its start. */
   | { readonly code: 'chord.turns-back'; readonly by: 'dominant' | 'half-step'; readonly to: string | null };
 
@@ -125,7 +125,7 @@ interface Surroundings {
   /** What it costs at the pace of the part to change to another chord here, and after it. */
   readonly changes: readonly [number, number];
   /** The pace of the part that begins with this chord; null elsewhere. */
-  readonly opens: (typeof PACES)[number] | null;
+  readonly opens: PartPace['pace'] | null;
   /** The pitch class of the tune's note where a part ends here; null elsewhere. */
   readonly ends: number | null;
 }

@@ -87,6 +87,12 @@ describe('several notes at once in the right hand', () => {
     expect(rightOf(silent)).toEqual([]);
   });
 
+  it('are left out of an outline, which is the tune alone', () => {
+    const { song, score } = arrange(applyEdit(documentOf(LAMPS), { code: 'edit.play-mode', mode: 'outline' }));
+    expect(struck(song)).toEqual(LAMPS.melody.map((n) => n.pitch));
+    expect(score.filter((n) => n.hand === 'right').map((n) => n.pitch)).toEqual(struck(song));
+  });
+
   it('are asked for in rehearsal by the right hand as it is learned first', () => {
     const arrangement = arrange(documentOf(LAMPS));
     const keys = notesOf(arrangement, { from: 0, to: LAMPS.length, hands: 'right', plain: true }).map((n) => n.midi);

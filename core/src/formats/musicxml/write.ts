@@ -163,6 +163,19 @@ interface TuneNote extends NoteXml, Beamable {
   readonly besideFingers: readonly (number | null)[];
 }
 
+/** Fingers of what the right hand strikes at a place: of the tune's note, and of what is struck with it. */
+interface FingersAt {
+  readonly tune: number | undefined;
+  readonly beside: readonly (number | null)[];
+}
+
+const NO_FINGERS: FingersAt = { tune: undefined, beside: [] };
+
+const fingersAt = ({ fingers, besideFingers }: WrittenScore, at: Ticks): FingersAt => ({
+  tune: fingers.get(at),
+  beside: besideFingers.get(at) ?? [],
+});
+
 /** The tune of a bar as written notes; a piece becomes several, tied, where its length is no single note value. */
 function tuneNotes(bar: Bar, pieces: readonly Piece[], score: WrittenScore, signs: NoteSigns): TuneNote[] {
   const notes: TuneNote[] = [];
@@ -177,7 +190,7 @@ function tuneNotes(bar: Bar, pieces: readonly Piece[], score: WrittenScore, sign
         const start = piece.pitch !== null && (!last || piece.tiedOn);
         const opens = tuplet !== null && first && k === 0;
         const struck = !stop && piece.pitch !== null;
-        const finger = struck ? score.fingers.get(bar.start + piece.at) : undefined;
+        const fingers = struck ? fingersAt(score, bar.start + piece.at) : NO_FINGERS;
         const closes = tuplet !== null && last && k === group.length - 1;
         notes.push({
           at,
@@ -185,7 +198,7 @@ function tuneNotes(bar: Bar, pieces: readonly Piece[], score: WrittenScore, sign
           harmony: first && piece.chord ? harmony(piece.chord) : null,
           graces: first ? piece.graces : [],
           with: piece.with,
-          besideFingers: struck ? (score.besideFingers.get(bar.start + piece.at) ?? []) : [],
+          besideFingers: fingers.beside,
           pitch: piece.pitch === null ? '<rest/>' : pitchXml(piece.pitch),
           duration: value.ticks / scale,
           ties: tieXml('tie', stop, start),
@@ -196,7 +209,7 @@ function tuneNotes(bar: Bar, pieces: readonly Piece[], score: WrittenScore, sign
             tieXml('tied', stop, start),
             ...(opens ? ['<tuplet type="start" bracket="yes"/>'] : []),
             ...(closes ? ['<tuplet type="stop"/>'] : []),
-            ...(finger ? [fingeringXml(finger, 1)] : []),
+            ...(fingers.tune ? [fingeringXml(fingers.tune, 1)] : []),
             ...(struck && signs.slurStarts.has(bar.start + piece.at) ? ['<slur type="start" number="1"/>'] : []),
             ...(!start && piece.pitch !== null && signs.slurEnds.has(bar.start + piece.at + piece.length)
               ? ['<slur type="stop" number="1"/>']
