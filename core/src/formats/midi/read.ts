@@ -2,9 +2,9 @@ import * as midiPackage from '@tonejs/midi';
 import { chordFromNotes, spelledIn } from '../../harmony/from-notes.js';
 import { rankKeys } from '../../harmony/find-key.js';
 import { hasMinorThird, signatureOf, type Key } from '../../harmony/key.js';
-import { HIGHEST_KEY, LOWEST_KEY, pitchAt, type Pitch } from '../../pitch/pitch.js';
+import { pitchAt, type Pitch } from '../../pitch/pitch.js';
 import { MOST } from '../../song/limits.js';
-import { MOST_BESIDE, type ChordEvent, type LeftNote, type Lyric } from '../../song/song.js';
+import type { ChordEvent, LeftNote, Lyric } from '../../song/song.js';
 import { barTicks, beatTicks, type Meter } from '../../time/meter.js';
 import { TICKS_PER_QUARTER as Q, type Ticks } from '../../time/ticks.js';
 import { assemble, type RawMeasure, type RawNote } from '../measures.js';
@@ -20,38 +20,14 @@ import {
 } from '../result.js';
 import { Tally } from '../tally.js';
 import { fromBytes } from './text.js';
-import { distanceFrom, GRID_NAMES, GRIDS, likelyGrid, snap, type GridName } from './quantise.js';
+import { leftHand, likelyTune, lowestOf, singleLine, splitOf, TUNEFUL, withBeside, type LeftKey, type Track } from './hands.js';
+import { distanceFrom, GRID_NAMES, likelyGrid, type GridName } from './quantise.js';
+import { asWritten, EXACT, onGrid, type RecordedNote, type WrittenNote } from './written.js';
 
 const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
 
 const MAX_BYTES = 4_000_000;
 const MAX_PLAYED = 60_000;
-/** A note as it was played: places in quarter notes. */
-export interface RecordedNote {
-  readonly at: number;
-  readonly until: number;
-  readonly midi: number;
-  /** Keys that are struck with it and held as long, from the top down; absent where there are none or it was not looked for them. */
-  readonly beside?: readonly number[];
-}
-
-/** A note of the tune in its written time. */
-interface WrittenNote {
-  readonly at: Ticks;
-  readonly length: Ticks;
-  readonly midi: number;
-  readonly beside: readonly number[];
-}
-
-/** A track of a file, or of one channel of it. */
-interface Track {
-  readonly id: string;
-  readonly name: string | null;
-  /** From 1, in the order of the file. */
-  readonly number: number;
-  readonly notes: readonly RecordedNote[];
-}
-
 /**
  * Reads a Standard MIDI File of type 0 or 1: the track most likely to hold the tune, or the top notes of one that both hands play;
  * places moved onto a grid of note values, pitches spelled by the key, chords named from what accompanies the tune.
@@ -90,7 +66,7 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
     if (file.header.tempos.length > 1) tally.add('tempo-changes', 'used', file.header.tempos.length - 1);
     const controls = file.tracks.reduce((sum, t) => sum + Object.values(t.controlChanges).reduce((n, c) => n + c.length, 0), 0);
     tally.add('controls', 'left out', controls);
-    const left = leftHand(tracks, track, split, exact !== null, grid, key);
+    const left = leftHand(tracks, track, split, exact !== null, grid);
     tally.add('left-hand', 'kept', left.length);
     const title = fromBytes(file.header.name || '').trim() || track.name || '';
     const words = wordsOf(file, ppq);
@@ -109,7 +85,7 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
     const sung = song.melody.map((n) => ({ ...n, lyric: words.get(n.at) ?? null }));
     tally.add('syllables', 'used', sung.filter((n) => n.lyric).length);
     return {
-      song: { ...song, key, melody: sung, ...leftWithin(left, song.length) },
+      song: { ...song, key, melody: sung, ...leftWithin(left, song.length, key) },
       notices: left.length > 0 ? [...notices, { code: 'notice.left-kept' }] : notices,
       counted: tally.all(),
       questions: [
@@ -120,27 +96,11 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
   });
 }
 
-/** The track of the left hand, by its name or as the only other one, or what the lower hand plays in a track of both; on the same grid. */
-function leftHand(tracks: readonly Track[], tune: Track, split: number, exact: boolean, grid: GridName, key: Key): LeftNote[] {
-  const others = tracks.filter((t) => t.id !== tune.id);
-  const track =
-    others.find((t) => /left/i.test(t.name ?? '')) ?? (others.length === 1 && TUNEFUL.test(tune.name ?? '') ? others[0] : null);
-  const all = track?.notes ?? (split > 0 ? tune.notes.filter((n) => n.midi < split) : []);
-  const notes = all.filter((n) => n.midi >= LOWEST_KEY && n.midi <= HIGHEST_KEY).slice(0, MOST.notes);
-  const snapped = (quarters: readonly number[]) => snap(quarters, grid).map((q) => Math.round(q * Q));
-  const written = (quarters: number[]): number[] => {
-    const places = exact ? quarters.map(writtenPlace) : [];
-    return exact && places.every((p) => p !== null) ? places : snapped(quarters);
-  };
-  const [starts, ends] = [written(notes.map((n) => n.at)), written(notes.map((n) => n.until))];
-  return notes.flatMap(({ midi }, i): LeftNote[] =>
-    ends[i] > starts[i] ? [{ at: starts[i], length: ends[i] - starts[i], pitch: spelled(midi, key) }] : [],
+/** The left hand up to the end of the song, spelled by its key; nothing where there is none. */
+function leftWithin(left: readonly LeftKey[], end: Ticks, key: Key): { left?: LeftNote[] } {
+  const within = left.flatMap(({ at, length, midi }) =>
+    at < end ? [{ at, length: Math.min(length, end - at), pitch: spelled(midi, key) }] : [],
   );
-}
-
-/** The left hand up to the end of the song; nothing where there is none. */
-function leftWithin(left: readonly LeftNote[], end: Ticks): { left?: LeftNote[] } {
-  const within = left.flatMap((n) => (n.at < end ? [{ ...n, length: Math.min(n.length, end - n.at) }] : []));
   return within.length > 0 ? { left: within } : {};
 }
 
@@ -179,126 +139,6 @@ function wordsOf(file: InstanceType<typeof Midi>, ppq: number): ReadonlyMap<Tick
     if (type === 'lyrics' && sung) words.set(Math.round((ticks / ppq) * Q), { text: sung, joins });
   }
   return words;
-}
-
-const TUNEFUL = /voice|vocal|melody|lead|solo|sing|tune|right/i;
-
-/** The track that is named for the tune, else the one that is highest and plays one note at a time. */
-function likelyTune(tracks: readonly Track[]): Track {
-  const mean = (t: Track) => t.notes.reduce((sum, n) => sum + n.midi, 0) / t.notes.length;
-  const single = (t: Track) => singleLine(t.notes).length / t.notes.length;
-  const score = (t: Track) =>
-    (TUNEFUL.test(t.name ?? '') ? 30 : 0) + mean(t) / 4 + 20 * single(t) - (t.notes.length < 8 ? 25 : 0);
-  return tracks.reduce((best, t) => (score(t) > score(best) ? t : best));
-}
-
-/** One note at a time: the top one of what is struck together, without what lies under it in the other hand's half. */
-export function singleLine(notes: readonly RecordedNote[], split = splitOf(notes)): RecordedNote[] {
-  const line: RecordedNote[] = [];
-  for (const note of notes) {
-    const last = line[line.length - 1];
-    if (note.midi < split) continue;
-    if (last && note.at - last.at < TOGETHER) {
-      if (note.midi > last.midi) line[line.length - 1] = { ...note, at: last.at };
-      continue;
-    }
-    // A note under one that goes on sounding accompanies it.
-    if (last && note.midi < last.midi && last.until - note.at > UNDER) continue;
-    if (last && last.until > note.at) line[line.length - 1] = { ...last, until: note.at };
-    line.push(note);
-  }
-  return line;
-}
-
-/** A line with the keys under its notes that are struck and let go with them: what a hand plays at once. */
-export function withBeside(
-  line: readonly RecordedNote[],
-  notes: readonly RecordedNote[],
-  split = splitOf(notes),
-): RecordedNote[] {
-  let from = 0;
-  return line.map((note) => {
-    while (from < notes.length && notes[from].at < note.at - TOGETHER) from++;
-    const most = SAME_LENGTH * (note.until - note.at);
-    const beside: number[] = [];
-    for (let i = from; i < notes.length && notes[i].at < note.at + TOGETHER; i++) {
-      const { midi, until } = notes[i];
-      const held = Math.abs(until - note.until) <= Math.max(TOGETHER, most);
-      if (midi < note.midi && midi >= split && midi >= note.midi - WIDEST && held && !beside.includes(midi)) beside.push(midi);
-    }
-    return beside.length > 0 ? { ...note, beside: beside.sort((a, b) => b - a).slice(0, MOST_BESIDE) } : note;
-  });
-}
-
-/** Share of a note's length by which what is struck with it may end sooner or later, and the half steps that a hand spans at most. */
-const SAME_LENGTH = 0.3;
-const WIDEST = 16;
-
-/** The lowest of what is struck together, alone. */
-const lowestOf = ({ beside, ...note }: RecordedNote): RecordedNote => ({ ...note, midi: beside?.at(-1) ?? note.midi });
-
-/** Quarter notes within which notes are struck together, and by which a tune's note must outlast one under it. */
-const TOGETHER = 0.06;
-const UNDER = 0.24;
-
-/** The key between two hands that play one track: the middle of the two heaps of its pitches; 0 where there is one heap. */
-function splitOf(notes: readonly RecordedNote[]): number {
-  const midis = notes.map((n) => n.midi);
-  const [low, high] = [Math.min(...midis), Math.max(...midis)];
-  if (high - low < 24) return 0;
-  let [a, b] = [low, high];
-  for (let k = 0; k < 12; k++) {
-    const [under, over] = [midis.filter((m) => m - a < b - m), midis.filter((m) => m - a >= b - m)];
-    if (under.length === 0 || over.length === 0) return 0;
-    a = under.reduce((x, y) => x + y, 0) / under.length;
-    b = over.reduce((x, y) => x + y, 0) / over.length;
-  }
-  return b - a < 12 ? 0 : (a + b) / 2;
-}
-
-/** The line on a grid, in ticks; a note that would vanish keeps the shortest value of the grid, one that nearly reaches the next is held to it. */
-export function onGrid(line: readonly RecordedNote[], grid: GridName): WrittenNote[] {
-  const starts = snap(
-    line.map((n) => n.at),
-    grid,
-  );
-  const ends = snap(
-    line.map((n) => n.until),
-    grid,
-  );
-  const step = 1 / Math.max(...GRIDS[grid].parts);
-  const found: WrittenNote[] = [];
-  line.forEach((n, i) => {
-    const next = starts[i + 1] ?? Infinity;
-    let until = Math.max(starts[i] + step, ends[i]);
-    if (next - until <= step * 0.75) until = next;
-    until = Math.min(until, next);
-    const at = Math.round(starts[i] * Q);
-    const length = Math.round(until * Q) - at;
-    if (length > 0 && (found.length === 0 || at >= found[found.length - 1].at + found[found.length - 1].length))
-      found.push({ at, length, midi: n.midi, beside: n.beside ?? [] });
-  });
-  return found;
-}
-
-/** Parts of a quarter note that written music begins and ends its notes on: 32nds, triplet sixteenths, fifths and sevenths. */
-const WRITTEN_ON = [8, 12, 5, 7];
-
-/** A place of written music in ticks; null for one that was played. */
-function writtenPlace(quarters: number): Ticks | null {
-  const parts = WRITTEN_ON.find((n) => Math.abs(quarters * n - Math.round(quarters * n)) < n * EXACT);
-  return parts === undefined ? null : Math.round((Math.round(quarters * parts) * Q) / parts);
-}
-
-/** A line that was written, not played: every note begins and ends on a usual part of a quarter note. Null where one does not. */
-function asWritten(line: readonly RecordedNote[]): WrittenNote[] | null {
-  const found: WrittenNote[] = [];
-  for (const { at: from, until, midi, beside = [] } of line) {
-    const [at, end] = [writtenPlace(from), writtenPlace(until)];
-    if (at === null || end === null || end <= at) return null;
-    found.push({ at, length: end - at, midi, beside });
-  }
-  return found;
 }
 
 interface MeterAt {
@@ -527,6 +367,3 @@ export function gridQuestions(onsets: readonly number[], value: GridName, tempo:
   const entries = GRID_NAMES.map((g): QuestionEntry => ({ id: g, fact: { code: 'entry.grid', grid: g, off: off(g) } }));
   return [{ id: 'grid', entries, value }];
 }
-
-/** Quarter notes by which a written note may be off its grid: the ticks of a file are no finer. */
-const EXACT = 0.002;

@@ -2,7 +2,9 @@ import { barTicks, beatTicks, type Meter } from '../../time/meter.js';
 import { TICKS_PER_QUARTER as Q } from '../../time/ticks.js';
 import { assemble } from '../measures.js';
 import { reading, refuse, type Answers, type Reading } from '../result.js';
-import { gridQuestions, keyFor, layOut, measuresOf, onGrid, singleLine, withBeside, type RecordedNote } from './read.js';
+import { singleLine, withBeside } from './hands.js';
+import { gridQuestions, keyFor, layOut, measuresOf } from './read.js';
+import { onGrid, type RecordedNote } from './written.js';
 import { GRID_NAMES, likelyGrid } from './quantise.js';
 
 /** A tune as it was played in: places in quarter notes from the first beat of the first bar. */
