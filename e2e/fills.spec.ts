@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { dropdown, expect, goBeside, pick, openSong, parts, soundingAfter, stacks, test } from './app.js';
+import { dropdown, expect, find, goBeside, pick, openSong, parts, soundingAfter, stacks, test } from './app.js';
 
 const attacks = (page: Page) => page.getByTestId('attack');
 
@@ -211,4 +211,19 @@ test('two versions are kept, compared bar by bar and by ear, and taken up again'
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await page.getByRole('button', { name: 'Go back to Plain' }).click();
   await expect(page.getByTestId('summary')).toHaveText('The two versions are the same in every bar.');
+});
+
+test('eighth notes swing through the song, by hand or by name, and are straight again', async ({ page }) => {
+  await openSong(page, 'Harbour Glass');
+  await page.keyboard.press('4');
+  await dropdown(page, 'Sound').click();
+  const feel = page.getByRole('group', { name: 'Eighth notes, in the whole song' });
+  await expect(feel.getByRole('button', { name: 'straight' })).toHaveAttribute('aria-pressed', 'true');
+  await feel.getByRole('button', { name: 'swing', exact: true }).click();
+  await expect(feel.getByRole('button', { name: 'swing', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Undo: swing' }).click();
+  await find(page, 'light swing');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Undo: light swing' })).toBeVisible();
 });

@@ -3,7 +3,7 @@ import { basename } from 'node:path';
 import { arrange, explainBar, proposedPlanEdit, USUAL_SUGGESTION, type Arrangement } from '@joined-hands/core/arrange';
 import { repeatPlace, writtenScore } from '@joined-hands/core/sheet';
 import { applyEdit, rangeOf, type Document, type Edit } from '@joined-hands/core/song';
-import { meterName } from '@joined-hands/core/time';
+import { heardIn, meterName } from '@joined-hands/core/time';
 import { ENGLISH, partTitle, repeatWords } from '@joined-hands/core/words';
 import { chartText, explanationText, lessonText, report } from '@joined-hands/core/words/texts';
 import { openFile, writeAbc, writeMidi, writeMusicXml, writeProject } from '@joined-hands/core/formats';
@@ -12,7 +12,8 @@ import { OUTPUTS, readOptions, USAGE, WrongOption, type Options, type Output } f
 const WRITERS: Record<Output, (document: Document, arrangement: Arrangement) => string | Uint8Array> = {
   json: (document, arrangement) => `${JSON.stringify(report(document, arrangement, ENGLISH), null, 2)}\n`,
   musicxml: (_, arrangement) => writeMusicXml(writtenScore(arrangement)),
-  midi: (_, arrangement) => writeMidi(arrangement.song, arrangement.score, arrangement.pedal, arrangement.tempo),
+  midi: (_, arrangement) =>
+    writeMidi(arrangement.song, arrangement.score, arrangement.pedal, arrangement.tempo, heardIn(arrangement)),
   abc: (_, arrangement) => writeAbc(arrangement.song),
   chart: (_, arrangement) => chartText(arrangement, ENGLISH),
   lesson: (_, arrangement) => lessonText(arrangement, ENGLISH),

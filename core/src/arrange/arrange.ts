@@ -5,6 +5,7 @@ import { pedalPoints } from '../fills/pedal.js';
 import { leftJumps, rightJumps } from '../join/jumps.js';
 import type { Homes } from '../left-hand/problem.js';
 import { spanOf, type Document } from '../song/decisions.js';
+import { swingShare } from '../time/swing.js';
 import type { Arrangement } from './arrangement.js';
 import { partFinder } from './finding.js';
 import { examine } from './findings.js';
@@ -54,6 +55,7 @@ export function arrange(doc: Document, homes?: Homes): Arrangement {
     bars,
     parts,
     score,
+    swing: swingShare(settings.feel, song.tempo),
     playMode: settings.playMode,
     strikes: left.strikes,
     dynamics: dynamicMarks(loud),

@@ -111,6 +111,8 @@ export interface Arrangement {
   readonly dynamics: readonly DynamicMark[];
   /** How the tempo goes: steady, or slowing at the end. */
   readonly tempo: readonly TempoPoint[];
+  /** The share of a quarter that the first of two eighths takes: a half where they are even. */
+  readonly swing: number;
   readonly playMode: PlayMode;
   /** What the left hand is asked to strike. */
   readonly strikes: readonly Strike[];

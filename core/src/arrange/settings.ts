@@ -59,6 +59,7 @@ export interface StretchSettings extends Omit<InheritableSettings, 'texture'> {
 export interface Settings {
   readonly hands: Hands;
   readonly playMode: PlayMode;
+  readonly feel: Choices['feel'];
   /** The layers that are played: asked for, possible in this play mode, and not muted. */
   readonly plays: Readonly<Record<Layer, boolean>>;
   readonly division: Pick<Choices, 'partSize' | 'parts'>;
@@ -115,6 +116,7 @@ export function settingsOf(doc: Document): Settings {
     hands,
     plays,
     playMode: choices.playMode,
+    feel: choices.feel,
     balance: choices.balance,
     close: choices.close,
     sections: choices.sections,

@@ -1,6 +1,7 @@
 import type { Arrangement, Part, ScoreNote } from '../arrange/arrangement.js';
 import { midiOf } from '../pitch/pitch.js';
 import { lastFrom } from '../time/bars.js';
+import { swung } from '../time/swing.js';
 import { toQuarters, type Ticks } from '../time/ticks.js';
 import type { ExpectedNote } from './grade.js';
 
@@ -42,6 +43,8 @@ export interface PlacedNote extends ExpectedNote {
 
 /** The notes of a stretch as they are to be played, in order; each key at one place once. */
 export function notesOf(arrangement: Arrangement, { from, to, hands, plain }: PracticeRange): PlacedNote[] {
+  const { bars, swing } = arrangement;
+  const start = swung(from, bars, swing);
   const notes: PlacedNote[] = [];
   const seen = new Set<string>();
   for (const n of plain ? plainScore(arrangement) : arrangement.score) {
@@ -51,7 +54,7 @@ export function notesOf(arrangement: Arrangement, { from, to, hands, plain }: Pr
     if (seen.has(print)) continue;
     seen.add(print);
     const chord = n.hand === 'left' ? chordAt(arrangement.parts, n.at) : null;
-    notes.push({ midi, at: toQuarters(n.at - from), hand: n.hand, chord, place: n.at, finger: n.finger });
+    notes.push({ midi, at: toQuarters(swung(n.at, bars, swing) - start), hand: n.hand, chord, place: n.at, finger: n.finger });
   }
   return notes.sort((a, b) => a.place - b.place || a.midi - b.midi);
 }

@@ -13,6 +13,7 @@ export function writtenScore(arrangement: Arrangement): WrittenScore {
     pedal: arrangement.pedal,
     dynamics: arrangement.dynamics,
     tempo: arrangement.tempo,
+    swing: arrangement.swing,
     fingers: new Map(arrangement.parts.flatMap((p) => p.melody.flatMap((n) => (n.finger ? [[n.at, n.finger] as const] : [])))),
     besideFingers: new Map(
       arrangement.parts.flatMap((p) => p.under.flatMap((u) => (u.written ? [[u.at, u.fingers] as const] : []))),

@@ -4,6 +4,7 @@ import { HARMONIC_RHYTHMS, VOCABULARIES } from '../harmony/vocabulary.js';
 import { isPitch } from '../pitch/pitch.js';
 import { MOST } from './limits.js';
 import { line, SongSchema, symbolText, ticks } from './song.js';
+import { FEELS } from '../time/swing.js';
 import { TextureSchema } from './texture-data.js';
 
 const pitch = z.string().refine(isPitch, { message: 'not-a-pitch' });
@@ -159,6 +160,8 @@ export const ChoicesSchema = z.object({
   loudness: z.enum(LOUDNESSES).default('mf'),
   swell: z.enum(SWELLS).default('none'),
   ending: z.enum(ENDINGS).default('plain'),
+  /** How eighth notes are played through the song. */
+  feel: z.enum(FEELS).default('straight'),
   /** How much softer than the tune the accompaniment is, in percent. */
   balance: z.number().int().min(0).max(80).default(28),
   /** The end of the song: how much slower it becomes over the last two bars, in percent, and how its last chord is struck. */

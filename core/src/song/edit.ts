@@ -116,6 +116,7 @@ export type Edit =
   | { readonly code: 'edit.name-section'; readonly at: Ticks; readonly name: string }
   // How it is played.
   | { readonly code: 'edit.balance'; readonly percent: number }
+  | { readonly code: 'edit.feel'; readonly feel: Choices['feel'] }
   | { readonly code: 'edit.close'; readonly change: Partial<Choices['close']> }
   | { readonly code: 'edit.mute'; readonly layer: Layer; readonly muted: boolean }
   | { readonly code: 'edit.up-to-layer'; readonly layer: Layer }
@@ -168,6 +169,7 @@ const APPLY: Apply = {
   'edit.name-part': (doc, { at, name }) => renamePart(doc, at, name),
   'edit.name-section': (doc, { at, name }) => nameSection(doc, at, name),
   'edit.balance': (doc, { percent }) => setBalance(doc, percent),
+  'edit.feel': (doc, { feel }) => withChoices(doc, { feel }),
   'edit.close': (doc, { change }) => setClose(doc, change),
   'edit.mute': (doc, { layer, muted }) => muteLayer(doc, layer, muted),
   'edit.up-to-layer': (doc, { layer }) => withChoices(doc, { muted: LAYERS.slice(LAYERS.indexOf(layer) + 1) }),

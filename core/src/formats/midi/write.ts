@@ -29,12 +29,13 @@ export interface PedalMove {
 /** Share of a quarter note that the pedal is up where it changes. */
 const LIFTED = 1 / 24;
 
-/** Writes a Standard MIDI File of two tracks, right hand and left hand, with the course of the tempo, meter, key, loudness, and the pedal in both. */
+/** Writes a Standard MIDI File, its notes where they are heard (where they stand, unless the song swings), of two tracks, right hand and left hand, with the course of the tempo, meter, key, loudness, and the pedal in both. */
 export function writeMidi(
   song: Song,
   notes: readonly MidiNote[],
   pedal: readonly PedalMove[] = [],
   tempo: readonly TempoPoint[] = [{ at: 0, percent: 100 }],
+  heardAt: (at: Ticks) => Ticks = (at) => at,
 ): Uint8Array {
   const ppq = resolution(notes);
   const ticks = (at: Ticks) => Math.round((at * ppq) / TICKS_PER_QUARTER);
@@ -63,8 +64,8 @@ export function writeMidi(
       if (n.hand !== hand) continue;
       track.addNote({
         midi: midiOf(n.pitch),
-        ticks: ticks(n.at),
-        durationTicks: Math.max(1, ticks(n.at + n.length) - ticks(n.at)),
+        ticks: ticks(heardAt(n.at)),
+        durationTicks: Math.max(1, ticks(heardAt(n.at + n.length)) - ticks(heardAt(n.at))),
         velocity: n.loudness,
       });
     }

@@ -28,12 +28,21 @@ export interface Directions {
   readonly dynamics: readonly WrittenDynamic[];
   /** How the tempo goes; steady where there is one point only. */
   readonly tempo: readonly TempoPoint[];
+  /** The share of a quarter that the first of two eighths takes. */
+  readonly swing: number;
 }
 
 /** A direction in a bar; one that stands at the end of the music belongs to its last bar. */
 function direction(at: Ticks, bar: Bar, content: string, placement: 'above' | 'below', staff: 1 | 2, sound = ''): string {
   const offset = at > bar.start ? `<offset>${at - bar.start}</offset>` : '';
   return `      <direction placement="${placement}"><direction-type>${content}</direction-type>${offset}<staff>${staff}</staff>${sound}</direction>`;
+}
+
+/** Eighths that swing: the word, and for players of files what the two of a pair take of their quarter. */
+function swingSign(share: number, bar: Bar): string {
+  const first = Math.round(share * 100);
+  const swing = `<swing><first>${first}</first><second>${100 - first}</second><swing-type>eighth</swing-type></swing>`;
+  return direction(bar.start, bar, '<words>Swing</words>', 'above', 1, `<sound>${swing}</sound>`);
 }
 
 const PEDAL = { press: 'start', change: 'change', lift: 'stop' } as const;
@@ -43,6 +52,7 @@ export function directionsIn(score: Directions, bar: Bar, first: boolean, last: 
   const inside = (at: Ticks) => at >= bar.start && (at < bar.end || (last && at === bar.end));
   const xml: string[] = [];
   if (first) xml.push(metronome(score.song.tempo, bar.start, bar));
+  if (first && score.swing > 0.5) xml.push(swingSign(score.swing, bar));
   for (const { start, number } of score.parts)
     if (start >= bar.start && start < bar.end) xml.push(direction(start, bar, `<rehearsal>${number}</rehearsal>`, 'above', 1));
   for (const { at, kind, text } of score.song.marks)

@@ -18,6 +18,7 @@ import {
   UNDER_TUNE,
   VOCABULARIES,
   WALKS,
+  FEELS,
 } from './labels.js';
 
 /** Facts of a song. */
@@ -131,6 +132,7 @@ export const edits: Sayings<CodesOf<'edit'>, Speech> = {
   'edit.name-part': () => 'name a part',
   'edit.name-section': () => 'name a section',
   'edit.balance': () => 'the balance of the hands',
+  'edit.feel': ({ feel }) => (feel === 'straight' ? 'straight eighths' : FEELS[feel]),
   'edit.close': () => 'the ending',
   'edit.mute': ({ layer, muted }) => `${LAYERS[layer]} ${muted ? 'silent' : 'heard'}`,
   'edit.up-to-layer': ({ layer }) => `up to ${LAYERS[layer]}`,

@@ -1,3 +1,4 @@
+import type { Feel } from '../../time/swing.js';
 import type { DrillKind } from '../../catalogue/drills/registry.js';
 import type { ChordChangeKind } from '../../harmony/changes.js';
 import type { Aspect } from '../../arrange/compare.js';
@@ -230,3 +231,5 @@ export const DRILLS: Readonly<Record<DrillKind, { readonly title: string; readon
 /** The caution that stands wherever the work can hurt, in one wording. */
 export const CAUTION =
   'Never force a stretch. Stop if anything hurts or goes numb, and rest every 20 to 25 minutes. A teacher can help with technique, a clinician with pain that stays.';
+
+export const FEELS: Readonly<Record<Feel, string>> = { straight: 'straight', light: 'light swing', swing: 'swing' };

@@ -18,7 +18,9 @@ import { DeskStore } from '../../platform/state/desk.store';
 import { Choice } from '../../ui/choice';
 import { Pop } from '../../ui/pop';
 import { Slider } from '../../ui/slider';
-import { ENDING_LABELS, SWELL_LABELS } from '@joined-hands/core/words';
+import { FEELS, type Feel } from '@joined-hands/core/time';
+import { ENDING_LABELS, FEEL_LABELS, SWELL_LABELS } from '@joined-hands/core/words';
+import { Actions } from '../../platform/state/actions';
 import { Words } from '../../platform/words';
 
 const SWELL_SIGNS: Readonly<Record<Swell, string>> = { none: '', rise: '<', fall: '>', arch: '<>' };
@@ -48,6 +50,8 @@ export class SoundPanel {
   protected readonly levels = LOUDNESSES.map((id) => ({ id, text: id }));
   protected readonly swells = SWELLS.map((id) => ({ id, text: SWELL_LABELS[id] }));
   protected readonly endings = ENDINGS.map((id) => ({ id, text: ENDING_LABELS[id] }));
+  protected readonly feels = FEELS.map((id) => ({ id, text: FEEL_LABELS[id] }));
+  protected readonly feel = computed((): Feel => this.desk.document()?.choices.feel ?? 'straight');
   protected readonly touches = LAST_TOUCHES.map((id) => ({ id, text: TOUCH_WORDS[id] }));
 
   protected readonly loudness = computed(() => this.wish('loudness') ?? 'mf');
@@ -72,6 +76,16 @@ export class SoundPanel {
       ?.findings.find((f) => f.rule === 'ending-left-out' && f.at !== null && this.inPart(f.at));
     return finding ? this.words.say().fact(finding.fact) : null;
   });
+
+  constructor() {
+    inject(Actions).register(() =>
+      FEELS.map((feel) => ({
+        name: $localize`Eighth notes: ${FEEL_LABELS[feel]}`,
+        keywords: $localize`feel, shuffle, jazz, even`,
+        run: () => this.chooseFeel(feel),
+      })),
+    );
+  }
 
   private inPart(at: number): boolean {
     const part = this.part();
@@ -103,6 +117,10 @@ export class SoundPanel {
     if (!part) return;
     const range = rangeOf(part);
     void this.desk.edit({ code: 'edit.setting', range, setting: 'ending', value: ending });
+  }
+
+  protected chooseFeel(feel: Feel): void {
+    void this.desk.edit({ code: 'edit.feel', feel });
   }
 
   protected chooseBalance(balance: number): void {

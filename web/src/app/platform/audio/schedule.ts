@@ -2,7 +2,7 @@ import type { Arrangement, Part, ScoreNote } from '@joined-hands/core/arrange';
 import { soundsUntil } from '@joined-hands/core/fills';
 import { midiOf } from '@joined-hands/core/pitch';
 import { plainScore } from '@joined-hands/core/practice';
-import { barAt, beatTicks, offsetInBar, placeAfter, secondsTo, toSeconds } from '@joined-hands/core/time';
+import { barAt, beatTicks, heardIn, offsetInBar, placeAfter, secondsTo, toSeconds, unswung } from '@joined-hands/core/time';
 
 /** A sound to come: a piano key or a click. Times are seconds from the start of the plan. */
 export interface Sound {
@@ -61,9 +61,12 @@ export function scheduleStretch(
   tried: readonly AudibleNote[] = [],
 ): Plan {
   const steady = (ticks: number) => toSeconds(ticks, options.tempo);
-  const start = secondsTo(from, arrangement.tempo, options.tempo);
+  const heardAt = heardIn(arrangement);
+  const start = secondsTo(heardAt(from), arrangement.tempo, options.tempo);
   /** Seconds from the start of what is heard to a place. */
-  const time = (at: number) => secondsTo(at, arrangement.tempo, options.tempo) - start;
+  const time = (at: number) => secondsTo(heardAt(at), arrangement.tempo, options.tempo) - start;
+  const placeAt = (seconds: number) =>
+    unswung(placeAfter(start + seconds, arrangement.tempo, options.tempo), arrangement.bars, arrangement.swing);
   const first = barAt(arrangement.bars, from);
   const beat = beatTicks(first.meter);
   const sounds: Sound[] = [];
@@ -94,7 +97,7 @@ export function scheduleStretch(
     });
   }
   sounds.sort((a, b) => a.time - b.time);
-  return { sounds, lead, length: lead + time(to), from, placeAt: (s) => placeAfter(start + s, arrangement.tempo, options.tempo) };
+  return { sounds, lead, length: lead + time(to), from, placeAt };
 }
 
 function clickAt(time: number, strong: boolean): Sound {
