@@ -36,11 +36,13 @@ chord: C  - - - |
       { sign: 'C4 D Bb', says: $localize`Letter names, one a count. Name the octave once; each letter then takes the nearest.` },
       { sign: '- \u00A0 .', says: $localize`A hold, and a rest.` },
       { sign: 'G_A', says: $localize`Two in one count. A_B_C is three.` },
+      { sign: 'E4+C', says: $localize`Struck together: the melody first, the others below it.` },
       { sign: '|', says: $localize`A bar line. Every bar is counted.` },
       {
         sign: 'chord: \u00A0 words:',
         says: $localize`The same grid: a chord on its count, a syllable for each note, “sail- ing” for one word.`,
       },
+      { sign: 'left:', says: $localize`A left hand of your own, if you have one: C3 E+G E+G.` },
     ],
   },
   abc: {
