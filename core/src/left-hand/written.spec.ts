@@ -19,7 +19,7 @@ import { applyEdit } from '../song/edit.js';
 import { setSetting } from '../song/edits.js';
 import type { LeftNote, Song } from '../song/song.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
-import { ENGLISH } from '../words/index.js';
+import { ENGLISH, refusalWords } from '../words/index.js';
 import { playedAsWritten } from './written.js';
 
 const asWritten = (doc: Document): Document => setSetting(doc, null, 'texture', 'written');
@@ -156,6 +156,21 @@ describe('two hands in files', () => {
       const back = readLetters(writeLetters({ ...song, left }));
       expect(back.ok && printed(back.song.left ?? [])).toEqual(printed(left));
     }
+  });
+
+  it.each([
+    ['left : C3 x - | - - -', 'Line 3, bar 1: “x” is not a note.'],
+    ['left : C3 - - | E G3+G3 -', 'Line 3, bar 2: “G3+G3” has a key twice.'],
+    ['left : C3 - - | E G A B', 'Line 3, bar 2: the bar has 4 counts where 3 are expected.'],
+    ['left : C3 - - | - - - | C', 'Line 3: there are 3 bars where the tune has 2.'],
+  ])('are refused with their place: %s', (row, said) => {
+    const read = readLetters(`time: 3/4\ntune : E4 - G | C5 - - |\n${row} |\n`);
+    expect(read.ok ? 'was read' : refusalWords(read.refusal, ENGLISH)).toContain(said);
+  });
+
+  it('is none where its line has only rests', () => {
+    const read = readLetters('time: 3/4\ntune : E4 - G |\nleft : . . . |\n');
+    expect(read.ok && read.song.left).toBeUndefined();
   });
 
   it('keep held notes under moving ones, ties and repeats through a score and a project', () => {

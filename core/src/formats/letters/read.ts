@@ -101,6 +101,7 @@ class LettersReader {
     // A single short bar is no pick-up to anything.
     if (song.pickup >= song.length) song.pickup = 0;
     song.meters = this.written.map(({ at, meter }) => ({ at, beats: meter.beats, unit: meter.unit as 4 }));
+    if (song.left?.length === 0) delete song.left;
     if (!this.keyGiven) song.key = { tonic: 'C', mode: 'major' };
     return song;
   }
@@ -185,9 +186,7 @@ class LettersReader {
       if (this.bar === 0 && this.song.pickup > 0) this.at = this.song.pickup - cells.length * unit;
       const start = this.at;
       for (const cell of cells) {
-        const share = unit / cell.slices.length;
-        if (!Number.isInteger(share))
-          refuse(this.place(line), { code: 'letters.slices', slices: cell.slices.length }, 'fewer-slices', line, cell.columns);
+        const share = this.shareOf(cell, unit, line);
         for (const slice of cell.slices) {
           this.takeSlice(slice.text, share, line, slice.columns);
           this.at += share;
@@ -203,13 +202,25 @@ class LettersReader {
     this.system = system;
   }
 
+  /** How long each mark of a count is. */
+  private shareOf({ slices, columns }: Cell, unit: Ticks, line: number): Ticks {
+    const share = unit / slices.length;
+    if (!Number.isInteger(share))
+      refuse(this.place(line), { code: 'letters.slices', slices: slices.length }, 'fewer-slices', line, columns);
+    return share;
+  }
+
   private writeMeter(at: Ticks): void {
     const last = this.written.at(-1);
     const same = last && last.meter.beats === this.meter.beats && last.meter.unit === this.meter.unit;
     if (!same) this.written.push({ at, meter: this.meter });
   }
 
+  /** The bar of a row under the tune that is being read; null in a tune line. */
+  private rowBar: RefusedAt[] | null = null;
+
   private place(line: number): RefusedAt[] {
+    if (this.rowBar) return this.rowBar;
     return [{ line }, { bar: this.bar === 0 && this.song.pickup > 0 ? 0 : this.barNumber() }];
   }
 
@@ -364,20 +375,23 @@ class LettersReader {
       const { start, length, counts } = system.bars[i];
       const cells = cellsOf(bar);
       this.checkRow(cells, counts, bar, line, system, i);
+      this.rowBar = this.rowPlace(line, system, i);
       const unit = length / counts;
-      cells.forEach((cell, c) =>
+      cells.forEach((cell, c) => {
+        const share = this.shareOf(cell, unit, line);
         cell.slices.forEach((slice, s) => {
-          const share = unit / cell.slices.length;
-          const at = Math.max(0, Math.round(start + c * unit + s * share));
+          const at = start + c * unit + s * share;
           if (slice.text === '.') held = [];
-          else if (slice.text === '-') for (const n of held) n.length += Math.round(share);
+          else if (at < 0) refuse(this.place(line), { code: 'letters.before-pickup' }, 'rest-or-pickup', line, slice.columns);
+          else if (slice.text === '-') for (const n of held) n.length += share;
           else {
-            held = this.struck(slice.text, 'up', line, slice.columns).map((pitch) => ({ at, length: Math.round(share), pitch }));
+            held = this.struck(slice.text, 'up', line, slice.columns).map((pitch) => ({ at, length: share, pitch }));
             left.push(...held);
           }
-        }),
-      );
+        });
+      });
     });
+    this.rowBar = null;
     this.leftStep = this.lastStep;
     this.lastStep = tune;
   }
