@@ -44,6 +44,9 @@ export interface Slot {
 /** Half steps that count as a step. */
 export const STEP = 2;
 
+/** True where the tune goes from one note to another by more than a step. */
+export const isLeap = (from: TuneNote, to: TuneNote): boolean => Math.abs(midiOf(to.pitch) - midiOf(from.pitch)) > STEP;
+
 /** True for a note that only passes: shorter than a beat, off the strong places, and next to a neighbour by step. */
 export function isPassing(tune: readonly TuneNote[], i: number, bars: readonly Bar[]): boolean {
   const note = tune[i];

@@ -1,7 +1,7 @@
 import { barAt, firstAtOrAfter, offsetInBar, type Bar } from '../time/bars.js';
 import { barTicks, beatTicks, metricStrength } from '../time/meter.js';
 import { toSeconds, type Ticks } from '../time/ticks.js';
-import { isInsideRun, type TuneNote } from './fit.js';
+import { isInsideRun, isLeap, type TuneNote } from './fit.js';
 import type { HarmonicRhythm } from './vocabulary.js';
 
 /** How often the chords of a part change: every two bars or fewer, by the bar, by half bars, on most beats; or as the pianist asks. */
@@ -37,6 +37,8 @@ export const PACE_TERMS = {
   /** A chord that comes while a note of the tune goes on, and one that comes inside a run of quick steps, other than on a bar line. */
   underNote: 0.6,
   insideRun: 0.4,
+  /** A chord that comes with a note that is leapt to is that much cheaper: leaps go from chord note to chord note. */
+  byLeap: 0.1,
   /** Seconds between changes that are neither quick nor slow: by the square of what is missing a pace costs more. */
   easy: 1.2,
   least: 0.3,
@@ -54,14 +56,29 @@ export function placesIn(bar: Bar, rhythm: HarmonicRhythm): Ticks {
   return beat;
 }
 
-/** What the tune does at a place: a note begins there, or goes on, or a run of quick steps passes through. */
-export type TuneThere = 'begins' | 'goes-on' | 'runs';
+/** What the tune does at a place: a note begins there, is leapt to, or goes on, or a run of quick steps passes through. */
+export type TuneThere = 'begins' | 'leaps' | 'goes-on' | 'runs';
+
+/** What that adds to a change elsewhere than on a bar line; a run passes through the beats of a bar, and may well turn at its middle. */
+const thereCost = (there: TuneThere, spot: Spot): number => {
+  switch (there) {
+    case 'begins':
+      return 0;
+    case 'leaps':
+      return -PACE_TERMS.byLeap;
+    case 'goes-on':
+      return PACE_TERMS.underNote;
+    case 'runs':
+      return spot === 'beat' ? PACE_TERMS.insideRun : 0;
+  }
+};
 
 /** What the tune does at a place. */
 export function tuneThere(tune: readonly TuneNote[], at: Ticks, bars: readonly Bar[]): TuneThere {
   const i = firstAtOrAfter(tune, at);
   if (tune[i]?.at !== at) return 'goes-on';
-  return isInsideRun(tune, i, bars) ? 'runs' : 'begins';
+  if (isInsideRun(tune, i, bars)) return 'runs';
+  return i > 0 && isLeap(tune[i - 1], tune[i]) ? 'leaps' : 'begins';
 }
 
 /** What a change at a place costs at a pace. */
@@ -70,8 +87,7 @@ export function changeCost(pace: Pace, at: Ticks, bars: readonly Bar[], closes: 
   const spot = spotOf(at, bar);
   const costs = PACE_COSTS[pace];
   if (spot === 'bar') return costs.bar;
-  const tune = there === 'goes-on' ? PACE_TERMS.underNote : there === 'runs' && spot === 'beat' ? PACE_TERMS.insideRun : 0;
-  return costs[spot] * (closes ? PACE_TERMS.closing : 1) + tune;
+  return costs[spot] * (closes ? PACE_TERMS.closing : 1) + thereCost(there, spot);
 }
 
 function spotOf(at: Ticks, bar: Bar): Spot {

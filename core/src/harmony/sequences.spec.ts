@@ -117,5 +117,9 @@ describe('the pace of a part', () => {
     };
     expect(price(long)[0]).toBeGreaterThan(price(struck)[0]);
     expect(price(long)[1]).toBe(price(struck)[1]);
+    // Leaps tell the chord; steps leave it open.
+    const stepwise = tuneOn({ tonic: 'C', mode: 'major' }, [0, 1, 2, 3, 4, 3, 2, 1]);
+    expect(price(struck)[0]).toBeLessThan(price(stepwise)[0]);
+    expect(price(struck)[1]).toBe(price(stepwise)[1]);
   });
 });
