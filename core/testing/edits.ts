@@ -58,6 +58,7 @@ export function edits(doc: Document, { parts }: Pick<Arrangement, 'parts'>): fc.
     of('edit.free-voicing', { at }),
     of('edit.fingers', { at, hand: fc.constantFrom('left', 'right'), fingers: fc.constantFrom(null, [3], [5, 3, 1]) }),
     of('edit.respell', { at, name: fc.constantFrom('C#', 'Db', 'Gb', 'Cb', 'E') }),
+    of('edit.remind', { at, text: fc.constantFrom('jump early', ' ', 'wrist low: \n"soft" & <long>') }),
     of('edit.chord-school', { at, school: fc.constantFrom(null, ...SCHOOLS) }),
     of('edit.fill', { at, kind: fc.constantFrom(null, ...FILL_KINDS) }),
     of('edit.move-cut', { parts: pair, to: at }),

@@ -78,7 +78,15 @@ export interface Part {
   readonly places: readonly HandPlace[];
   /** Jumps of both hands within the part and into it. */
   readonly jumps: readonly Jump[];
+  /** What the pianist wants to be reminded of, place by place. */
+  readonly reminders: readonly Reminder[];
   readonly difficulty: Difficulty;
+}
+
+/** A line that the pianist wrote at a place. */
+export interface Reminder {
+  readonly at: Ticks;
+  readonly text: string;
 }
 
 /** A note that is played. */

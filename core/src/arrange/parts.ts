@@ -44,6 +44,7 @@ export function partsOf(
       places.map((p) => ({ ...p, at: p.start })),
       ends,
     ),
+    reminders: cutAt(settings.reminders, ends),
     wide: cutAt(wideGrips(right.fingered, spanOf(settings.hands, 'right').comfortable), ends),
   };
   return stretches.map(({ start, end, reasons }, i): Part => {
@@ -82,6 +83,7 @@ export function partsOf(
       rooms: cut.rooms[i],
       fills: cut.fills[i],
       sung: cut.sung[i],
+      reminders: cut.reminders[i],
       difficulty: partDifficulty(load, bars),
     };
   });

@@ -76,6 +76,8 @@ export interface Settings {
   readonly leftFingers: ReadonlyMap<Ticks, readonly number[]>;
   readonly rightFingers: ReadonlyMap<Ticks, readonly number[]>;
   readonly fills: ReadonlyMap<Ticks, FillKind>;
+  /** What the pianist wants to be reminded of, in order. */
+  readonly reminders: Choices['reminders'];
   /** How much softer than the tune the accompaniment is, in percent. */
   readonly balance: number;
   readonly close: Choices['close'];
@@ -133,6 +135,7 @@ export function settingsOf(doc: Document): Settings {
     leftFingers: fingersOf('left'),
     rightFingers: fingersOf('right'),
     fills: byPlace(choices.fills, (f) => f.kind),
+    reminders: choices.reminders.filter((r) => r.at < song.length),
     stretches: tiles(choices.passages).map((tile) => inStretch(doc, plays, tile)),
   };
 }

@@ -1,8 +1,8 @@
-import type { Arrangement, Part } from '../arrange/arrangement.js';
+import type { Arrangement, Part, Reminder } from '../arrange/arrangement.js';
 import type { RepeatOf } from '../divide/repeats.js';
 import { nameOf, type NoteName } from '../pitch/pitch.js';
 import { countAt, countText } from '../time/counts.js';
-import { barAt, offsetInBar, type Bar } from '../time/bars.js';
+import { barAt, offsetInBar, placeOf, type Bar, type Place } from '../time/bars.js';
 import { patternOf, type TaughtPattern } from './pattern.js';
 import type { Ticks } from '../time/ticks.js';
 
@@ -39,6 +39,7 @@ export interface ChartPart {
   readonly part: Pick<Part, 'number' | 'name' | 'bars'>;
   readonly repeats: RepeatPlace | null;
   readonly bars: readonly ChartBar[];
+  readonly reminders: readonly PlacedReminder[];
   /** The accompaniment of the part; null where its chords are played as blocks. */
   readonly pattern: TaughtPattern | null;
 }
@@ -60,6 +61,7 @@ export function letterChart(arrangement: Arrangement): ChartPart[] {
     part,
     repeats: repeatPlace(part, arrangement.bars),
     bars: chartBars(part, arrangement.bars),
+    reminders: remindersOf(part, arrangement.bars),
     pattern: patternOf(part, arrangement.bars),
   }));
 }
@@ -88,6 +90,15 @@ function chartBars(part: Part, bars: readonly Bar[]): ChartBar[] {
   }
   return rows;
 }
+
+/** A line that the pianist wrote, with where it stands. */
+export interface PlacedReminder extends Reminder {
+  readonly place: Place;
+}
+
+/** What the pianist wants to be reminded of in a part. */
+export const remindersOf = ({ reminders }: Pick<Part, 'reminders'>, bars: readonly Bar[]): PlacedReminder[] =>
+  reminders.map((r) => ({ ...r, place: placeOf(bars, r.at) }));
 
 /** What the right hand strikes with notes of a part's tune, by their places and from the top down. */
 export function besideIn({ under }: Pick<Part, 'under'>): ReadonlyMap<Ticks, readonly StruckBeside[]> {

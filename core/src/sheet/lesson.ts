@@ -10,7 +10,7 @@ import { movesOf, startOf, type MoveFact, type StartFact } from '../right-hand/p
 import type { Song } from '../song/song.js';
 import { barAt, type Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
-import { besideIn, repeatPlace, type RepeatPlace, type StruckBeside } from './chart.js';
+import { besideIn, remindersOf, repeatPlace, type PlacedReminder, type RepeatPlace, type StruckBeside } from './chart.js';
 import { patternOf, type TaughtPattern } from './pattern.js';
 
 /** A chord of a lesson: how it lies, its notes bottom-up and the fingers, and how each voice comes to it from the chord before. */
@@ -47,6 +47,7 @@ export interface LessonPart {
   readonly together: readonly Join[];
   /** The accompaniment, once the block chords hold; null where they are all there is. */
   readonly pattern: TaughtPattern | null;
+  readonly reminders: readonly PlacedReminder[];
   /** What to watch, where the part is hard. */
   readonly watch: DifficultyFact | null;
 }
@@ -75,6 +76,7 @@ export function lessonOf({ song, parts, bars, hardest }: Arrangement): Lesson {
         chords: chordsOf(part),
         together: joinsOf(part, bars),
         pattern: patternOf(part, bars),
+        reminders: remindersOf(part, bars),
         watch: watch && part.difficulty.score >= WATCHED ? watch : null,
       };
     }),

@@ -14,6 +14,7 @@ export function writtenScore(arrangement: Arrangement): WrittenScore {
     dynamics: arrangement.dynamics,
     tempo: arrangement.tempo,
     swing: arrangement.swing,
+    reminders: arrangement.parts.flatMap((p) => p.reminders),
     fingers: new Map(arrangement.parts.flatMap((p) => p.melody.flatMap((n) => (n.finger ? [[n.at, n.finger] as const] : [])))),
     besideFingers: new Map(
       arrangement.parts.flatMap((p) => p.under.flatMap((u) => (u.written ? [[u.at, u.fingers] as const] : []))),

@@ -84,6 +84,9 @@ export const PLAY_MODES = ['arranged', 'outline', 'sing-along'] as const;
 
 const Suggesting = z.object({ vocabulary: z.enum(VOCABULARIES), rhythm: z.enum(HARMONIC_RHYTHMS) });
 
+/** Letters of a reminder. */
+export const LONGEST_REMINDER = 80;
+
 /** A name that the pianist gave to what begins at a place. */
 const Named = z.object({ at: ticks, name: line(80).min(1) });
 
@@ -187,6 +190,11 @@ export const ChoicesSchema = z.object({
     .default([]),
   /** Names of sections, each at the place where it begins. */
   sections: z.array(Named).max(MOST.stretches).default([]),
+  /** What the pianist wrote to be reminded of, one line a place. */
+  reminders: z
+    .array(z.object({ at: ticks, text: line(LONGEST_REMINDER).min(1) }))
+    .max(MOST.choices)
+    .default([]),
 });
 
 export const HAND_PROFILES = ['child', 'small', 'medium', 'large'] as const;

@@ -24,6 +24,7 @@ import {
   nameSection,
   pinVoicing,
   removeChord,
+  remind,
   renamePart,
   respell,
   restoreChord,
@@ -81,6 +82,8 @@ export type PlaceEdit =
   | { readonly code: 'edit.respell'; readonly at: Ticks; readonly name: NoteName }
   /** What is struck with a note of the tune, in half steps below it; none where it is struck alone. */
   | { readonly code: 'edit.strike-with'; readonly at: Ticks; readonly below: readonly number[] }
+  /** A line to be reminded by; none where it is empty. */
+  | { readonly code: 'edit.remind'; readonly at: Ticks; readonly text: string }
   | { readonly code: 'edit.chord-school'; readonly at: Ticks; readonly school: School | null }
   | { readonly code: 'edit.fill'; readonly at: Ticks; readonly kind: FillKind | null };
 
@@ -159,6 +162,7 @@ const APPLY: Apply = {
   'edit.fingers': (doc, { hand, at, fingers }) => setFingers(doc, hand, at, fingers),
   'edit.respell': (doc, { at, name }) => respell(doc, at, name),
   'edit.strike-with': (doc, { at, below }) => strikeWith(doc, at, below),
+  'edit.remind': (doc, { at, text }) => remind(doc, at, text),
   'edit.chord-school': (doc, { at, school }) => setChordSchool(doc, at, school),
   'edit.fill': (doc, { at, kind }) => setFill(doc, at, kind),
   'edit.move-cut': (doc, { parts, to }) => moveCut(doc, parts, 1, to) ?? doc,

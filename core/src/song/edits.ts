@@ -16,7 +16,17 @@ import {
 } from '../pitch/pitch.js';
 import { lastFrom } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
-import type { BassWish, Choices, Document, Hand, Passage, School, Suggesting } from './decisions.js';
+import {
+  LONGEST_REMINDER,
+  type BassWish,
+  type Choices,
+  type Document,
+  type Hand,
+  type Passage,
+  type School,
+  type Suggesting,
+} from './decisions.js';
+import { oneLine } from './text.js';
 import { besides, keysOf, leftOnKeys, MOST_BESIDE, onKeys, type ChordEvent, type Song } from './song.js';
 
 /** A part as edits see it. */
@@ -218,6 +228,13 @@ export function nameSection(doc: Document, at: Ticks, name: string): Document {
   const others = doc.choices.sections.filter((s) => s.at !== at);
   const trimmed = name.trim().slice(0, 80);
   return withChoices(doc, { sections: trimmed ? byPlace([...others, { at, name: trimmed }]) : others });
+}
+
+/** Writes a line to be reminded by at a place, or takes it away when it is empty. */
+export function remind(doc: Document, at: Ticks, text: string): Document {
+  const others = doc.choices.reminders.filter((r) => r.at !== at);
+  const written = oneLine(text, LONGEST_REMINDER);
+  return withChoices(doc, { reminders: written ? byPlace([...others, { at, text: written }]) : others });
 }
 
 /** Pins the keys of the chord struck at a place. */

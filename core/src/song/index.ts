@@ -24,6 +24,7 @@ export {
   type Layer,
   type Loudness,
   LAYERS,
+  LONGEST_REMINDER,
   LOUDNESSES,
   MEASURABLE,
   newDocument,

@@ -26,6 +26,8 @@ export interface Directions {
   readonly parts: readonly { readonly number: number; readonly start: Ticks }[];
   readonly pedal: readonly WrittenPedal[];
   readonly dynamics: readonly WrittenDynamic[];
+  /** What the pianist wrote over the staff to be reminded by. */
+  readonly reminders: readonly { readonly at: Ticks; readonly text: string }[];
   /** How the tempo goes; steady where there is one point only. */
   readonly tempo: readonly TempoPoint[];
   /** The share of a quarter that the first of two eighths takes. */
@@ -58,6 +60,9 @@ export function directionsIn(score: Directions, bar: Bar, first: boolean, last: 
   for (const { at, kind, text } of score.song.marks)
     if (kind === 'words' && text && at >= bar.start && at < bar.end)
       xml.push(direction(at, bar, `<words>${escapeXml(text)}</words>`, 'above', 1));
+  for (const { at, text } of score.reminders)
+    if (at >= bar.start && at < bar.end)
+      xml.push(direction(at, bar, `<words font-style="italic">${escapeXml(text)}</words>`, 'above', 1));
   for (const { at, percent, sign } of score.tempo.slice(1)) {
     if (at < bar.start || at >= bar.end) continue;
     const tempo = Math.round(score.song.tempo * percent) / 100;

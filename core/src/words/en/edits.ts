@@ -122,6 +122,7 @@ export const edits: Sayings<CodesOf<'edit'>, Speech> = {
       : `${fingers.length === 1 ? 'finger' : 'fingers'} ${fingers.join('-')}`,
   'edit.respell': ({ name }, say) => `spell it ${say.note(name)}`,
   'edit.strike-with': ({ below }) => (below.length === 0 ? 'strike the note alone' : `strike ${below.length + 1} notes together`),
+  'edit.remind': ({ text }) => (text.trim() ? 'a reminder' : 'no reminder'),
   'edit.fill': ({ kind }) =>
     kind === null ? 'leave a space undecided' : kind === 'none' ? 'leave a space empty' : `a ${FILLS[kind]}`,
   'edit.move-cut': () => 'move where a part begins',

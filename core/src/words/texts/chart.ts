@@ -2,7 +2,7 @@ import type { Arrangement } from '../../arrange/arrangement.js';
 import { letterChart, type ChartBar, type ChartColumn } from '../../sheet/chart.js';
 import { meterName } from '../../time/meter.js';
 import { partTitle, repeats } from '../en/music.js';
-import { patternText } from './lesson.js';
+import { patternText, remindersText } from './lesson.js';
 import { fingersInShort } from '../fingers.js';
 import type { Speech } from '../speech.js';
 
@@ -10,9 +10,10 @@ import type { Speech } from '../speech.js';
 export function chartText(arrangement: Arrangement, say: Speech): string {
   const { song } = arrangement;
   const lines = [song.title, `${say.key(song.key)} · ${meterName(song.meters[0])} · ${song.tempo} quarter notes a minute`];
-  for (const { part, repeats: as, bars, pattern } of letterChart(arrangement)) {
+  for (const { part, repeats: as, bars, reminders, pattern } of letterChart(arrangement)) {
     lines.push('', `Part ${part.number} · ${partTitle(part)}${as ? ` · ${repeats(as)}` : ''}`);
     for (const bar of bars) lines.push(...barText(bar, say));
+    lines.push(...remindersText(reminders, say));
     if (pattern) lines.push(...patternText(pattern, say));
   }
   return `${lines.join('\n')}\n`;

@@ -1,5 +1,6 @@
 import type { Arrangement } from '../../arrange/arrangement.js';
 import { lessonOf } from '../../sheet/lesson.js';
+import type { PlacedReminder } from '../../sheet/chart.js';
 import type { TaughtPattern } from '../../sheet/pattern.js';
 import { meterName } from '../../time/meter.js';
 import { hardestAdvice } from '../lesson.js';
@@ -18,7 +19,7 @@ export function lessonText(arrangement: Arrangement, say: Speech): string {
   const lines = [lesson.song.title, `${say.key(lesson.song.key)}, ${meterName(lesson.song.meters[0])}, ♩ = ${lesson.song.tempo}`];
   const hardest = hardestAdvice(lesson, say);
   if (hardest) lines.push(hardest);
-  for (const { part, repeats: as, start, moves, notes, chords, together: joins, pattern, watch } of lesson.parts) {
+  for (const { part, repeats: as, start, moves, notes, chords, together: joins, pattern, reminders, watch } of lesson.parts) {
     lines.push('', `Part ${part.number} · ${partTitle(part)}`);
     if (as) lines.push(`  ${capital(repeats(as))}.`);
     lines.push(`  Start: ${start ? sentences([start, ...moves], say) : 'The right hand rests.'}`);
@@ -34,11 +35,16 @@ export function lessonText(arrangement: Arrangement, say: Speech): string {
     }
     for (const j of joins) lines.push(`  Together, ${j.bar === 0 ? 'pick-up' : `bar ${j.bar}`}: ${together(j.point, say)}`);
     if (pattern) lines.push(...patternText(pattern, say));
+    lines.push(...remindersText(reminders, say));
     if (watch) lines.push(`  Watch: ${say.fact(watch)}.`);
   }
   lines.push('', CAUTION);
   return `${lines.join('\n')}\n`;
 }
+
+/** What the pianist wrote in a part, a line each. */
+export const remindersText = (reminders: readonly PlacedReminder[], say: Speech): string[] =>
+  reminders.map(({ place, text }) => `  ${capital(say.place(place))}: ${text}`);
 
 /** The accompaniment of a part in lines: what it is, its strikes count by count, where it is cut. */
 export function patternText(pattern: TaughtPattern, say: Speech): string[] {

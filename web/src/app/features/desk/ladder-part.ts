@@ -18,6 +18,9 @@ import { Signs } from '../../ui/signs';
 import { Words } from '../../platform/words';
 import { neighbours, cutBetween } from './cuts';
 
+/** What can be written at a part. */
+type Naming = 'part' | 'section' | 'reminder';
+
 /** One numbered part of the ladder. It is drawn anew only where something about this part changes. */
 @Component({
   selector: 'li[jhLadderPart]',
@@ -42,13 +45,14 @@ export class LadderPart {
 
   protected readonly namings = {
     part: { label: $localize`Name of the part`, example: $localize`your own name` },
+    reminder: { label: $localize`Reminder for the part`, example: $localize`jump early` },
     section: { label: $localize`Name of the section`, example: $localize`verse, chorus, …` },
   };
   readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly desk = inject(DeskStore);
   protected readonly words = inject(Words);
-  /** What is being named here: the part, or the section that begins with it. */
-  protected readonly naming = signal<'part' | 'section' | null>(null);
+  /** What is being written here: a name of the part or of the section that begins with it, or a reminder. */
+  protected readonly naming = signal<Naming | null>(null);
   private readonly nameField = viewChild<ElementRef<HTMLInputElement>>('nameField');
 
   protected readonly title = computed(() => partTitle(this.part()));
@@ -61,11 +65,24 @@ export class LadderPart {
   protected readonly difficulty = computed(() => $localize`Difficulty ${this.part().difficulty.score} of 100`);
   protected readonly reasons = computed(() => this.part().difficulty.reasons.map(this.words.say().fact).join('; '));
 
+  /** What stands there already. */
+  protected readonly written = computed(() => {
+    const { name, start, reminders } = this.part();
+    const texts: Readonly<Record<Naming, string | null | undefined>> = {
+      part: name,
+      section: this.section(),
+      reminder: reminders.find((r) => r.at === start)?.text,
+    };
+    const what = this.naming();
+    return (what && texts[what]) ?? '';
+  });
+
   /** What can be done to this part, as its menu shows it. */
   readonly actions = computed((): MenuItem[] => {
     const { number } = this.part();
     const own: MenuItem[] = [
       { name: $localize`Name this part`, run: () => this.startNaming('part') },
+      { name: $localize`Write a reminder`, run: () => this.startNaming('reminder') },
       { name: $localize`Name a section from here`, run: () => this.startNaming('section') },
       {
         name: $localize`Save as a picture`,
@@ -84,7 +101,7 @@ export class LadderPart {
     ];
   });
 
-  private startNaming(what: 'part' | 'section'): void {
+  private startNaming(what: Naming): void {
     this.chosen.emit();
     this.naming.set(what);
     setTimeout(() => {
@@ -98,7 +115,8 @@ export class LadderPart {
     if (!what) return;
     this.naming.set(null);
     const { start } = this.part();
-    if (what === 'section') void this.desk.edit({ code: 'edit.name-section', at: start, name });
+    if (what === 'reminder') void this.desk.edit({ code: 'edit.remind', at: start, text: name });
+    else if (what === 'section') void this.desk.edit({ code: 'edit.name-section', at: start, name });
     else void this.desk.edit({ code: 'edit.name-part', at: start, name });
   }
 

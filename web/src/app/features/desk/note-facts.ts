@@ -14,6 +14,7 @@ import { Offers, type Offer } from '../../ui/offers';
 import { Pressed } from '../../ui/pressed';
 import { Signs } from '../../ui/signs';
 import { FingerWhy } from './finger-why';
+import { ReminderField } from './reminder';
 import { keysFor } from './sounding';
 import { chordFault, writeChord } from './writing';
 import { Words } from '../../platform/words';
@@ -36,7 +37,7 @@ const BESIDE: Readonly<Record<BesideInterval, string>> = {
 @Component({
   selector: 'jh-note-facts',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FingerWhy, Fold, Offers, Pressed, Signs],
+  imports: [FingerWhy, Fold, Offers, Pressed, ReminderField, Signs],
   templateUrl: './note-facts.html',
   styleUrl: './change-chord.less',
 })

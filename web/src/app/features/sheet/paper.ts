@@ -10,6 +10,7 @@ import {
   type LessonChord,
   type LessonPart,
   type RepeatPlace,
+  type PlacedReminder,
 } from '@joined-hands/core/sheet';
 import {
   capital,
@@ -76,6 +77,10 @@ export class Paper {
   /** Where the right hand begins, and where it goes from there. */
   protected placeWords({ start, moves }: LessonPart): string {
     return start ? sentences([start, ...moves], this.words.say()) : $localize`The right hand rests.`;
+  }
+
+  protected placeOf({ place }: PlacedReminder): string {
+    return capital(this.words.say().place(place));
   }
 
   protected change(chord: LessonChord): string {

@@ -6,7 +6,7 @@ import { countAt, offsetInBar } from '@joined-hands/core/time';
 import { radiusOf } from './apart';
 import { SIZE, nameStand, wordWidth } from './sizes';
 import type { Spacing } from './spacing';
-import type { Clasp, Pebble, PlaceMark, RoomMark, Stack, Stone, StripLine } from './strip';
+import type { Clasp, Pebble, PlaceMark, RoomMark, Stack, Stone, StripLine, WrittenLine } from './strip';
 import { attacksOf, besideTune, countsOf, endOf, startOf, struckIn, type Segment } from './struck';
 
 /** A line of a part before anything is drawn on it: its bars, and the pixel of every moment. */
@@ -52,6 +52,7 @@ export function layLine(part: Part, line: readonly Segment[], spacing: Spacing, 
     clasps: heights.empty ? [] : claspsOf(ground, stones),
     rooms: roomsOf(ground, stones),
     pebbles: pebblesOf(ground, heights),
+    reminders: remindersOf(ground),
   };
 }
 
@@ -255,3 +256,19 @@ const pebblesOf = ({ part, x, inside }: Ground, { y }: Heights): Pebble[] =>
       x: x(n.at),
       y: y(n.pitch) - n.over * SUNG_STEP,
     }));
+
+/** Between a reminder and what stands before it. */
+const REMINDER_GAP = 10;
+
+/** The reminders of a line, beside the bar numbers: each is cut where the next one begins, and stands whole where one points. */
+function remindersOf({ part, line, end, x, inside }: Ground): WrittenLine[] {
+  const reminders = part.reminders.filter(inside);
+  const pickUp = line[0].bar.number === 0 ? x(line[0].start) - 20 + SIZE.pickUp : 0;
+  return reminders.map(({ at, text }, i) => {
+    const from = Math.max(x(at) - SIZE.stone + REMINDER_GAP, pickUp);
+    const next = reminders[i + 1];
+    const room = (next ? x(next.at) - SIZE.stone : x(end) + SIZE.right) - from;
+    const letters = Math.floor(room / wordWidth('a'));
+    return { x: from, whole: text, shown: text.length <= letters ? text : `${text.slice(0, Math.max(0, letters - 1))}…` };
+  });
+}

@@ -27,6 +27,14 @@ export interface Stone {
   readonly joined: boolean;
 }
 
+/** A line that the pianist wrote, over the place it is meant for. */
+export interface WrittenLine {
+  readonly x: number;
+  /** As much of it as there is room for. */
+  readonly shown: string;
+  readonly whole: string;
+}
+
 /** One key of a chord on the strip, from the top down. */
 export interface Block {
   readonly pitch: string;
@@ -116,6 +124,7 @@ export interface StripLine {
   readonly stacks: readonly Stack[];
   readonly clasps: readonly Clasp[];
   readonly rooms: readonly RoomMark[];
+  readonly reminders: readonly WrittenLine[];
   readonly pebbles: readonly Pebble[];
   readonly places: readonly PlaceMark[];
 }
