@@ -227,3 +227,28 @@ test('eighth notes swing through the song, by hand or by name, and are straight 
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Undo: light swing' })).toBeVisible();
 });
+
+test('chords of the accompaniment are struck short, in a part or in the whole song, and come an eighth early', async ({
+  page,
+}) => {
+  await openSong(page, 'Lamps Across the Sound');
+  await page.keyboard.press('4');
+  await dropdown(page, 'Sound').click();
+  const touch = page.getByRole('group', { name: 'How the accompaniment’s chords are struck' });
+  await touch.getByRole('button', { name: 'short' }).click();
+  await expect(touch.getByRole('button', { name: 'short' })).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('ArrowDown');
+  await dropdown(page, 'Sound').click();
+  await expect(touch.getByRole('button', { name: 'held' })).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('Escape');
+  await find(page, 'staccato');
+  await expect(page.getByRole('option').first()).toContainText('Accompaniment chords:');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('3');
+  await dropdown(page, 'Left hand').click();
+  await page.getByRole('group', { name: 'Chord timing' }).getByRole('button', { name: 'an eighth early' }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Undo: chords an eighth early' })).toBeVisible();
+  await expect(stacks(page).nth(1)).toHaveAttribute('aria-description', /count .*and|count .*&/);
+});

@@ -234,3 +234,27 @@ test('a note is struck with a third below it, seen on strip, keyboard and letter
   await beside.getByRole('button', { name: 'a third below' }).click();
   await expect(under).toHaveCount(0);
 });
+
+test('a reminder stands on the strip and on the sheet, a fermata and a breath on their notes', async ({ page }) => {
+  await openSong(page, 'Lamps Across the Sound');
+  await page.keyboard.press('ArrowDown');
+  await stones(page).nth(2).click();
+  await page.getByTestId('reminder').fill('wrist low');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('reminder-on-strip')).toHaveText('wrist low');
+  await page.getByRole('button', { name: 'Fermata', exact: true }).click();
+  await expect(page.getByTestId('fermata')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Breath after it' }).click();
+  await expect(page.getByTestId('breath')).toHaveCount(1);
+  await expect(stones(page).nth(2)).toHaveAttribute('aria-label', /with a fermata/);
+  await choose(page, 'Change part 2', 'Write a reminder');
+  await page.getByRole('textbox', { name: 'Reminder for the part' }).fill('softly');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('reminder-on-strip')).toHaveText(['softly', 'wrist low']);
+  await page.reload();
+  await parts(page).nth(1).getByRole('button').first().click();
+  await expect(page.getByTestId('reminder-on-strip')).toHaveText(['softly', 'wrist low']);
+  await page.getByRole('link', { name: 'Sheet' }).click();
+  await page.getByRole('button', { name: 'Letters', exact: true }).click();
+  await expect(page.getByTestId('reminder-on-paper')).toHaveText([/^Bar \d+, count .+softly\s*$/, /^Bar \d+, count .+wrist low\s*$/]);
+});

@@ -2,6 +2,8 @@ import fc from 'fast-check';
 import type { Arrangement } from '../src/arrange/arrangement.js';
 import {
   BASS_WISHES,
+  CHORD_TIMINGS,
+  TOUCHES,
   DOMINANTS,
   UNDER_TUNE,
   ENDINGS,
@@ -58,6 +60,9 @@ export function edits(doc: Document, { parts }: Pick<Arrangement, 'parts'>): fc.
     of('edit.free-voicing', { at }),
     of('edit.fingers', { at, hand: fc.constantFrom('left', 'right'), fingers: fc.constantFrom(null, [3], [5, 3, 1]) }),
     of('edit.respell', { at, name: fc.constantFrom('C#', 'Db', 'Gb', 'Cb', 'E') }),
+    of('edit.stop', { at, stop: fc.constantFrom('fermata', 'breath'), there: fc.boolean() }),
+    setting('touch', fc.constantFrom(...TOUCHES)),
+    setting('timing', fc.constantFrom(...CHORD_TIMINGS)),
     of('edit.remind', { at, text: fc.constantFrom('jump early', ' ', 'wrist low: \n"soft" & <long>') }),
     of('edit.chord-school', { at, school: fc.constantFrom(null, ...SCHOOLS) }),
     of('edit.fill', { at, kind: fc.constantFrom(null, ...FILL_KINDS) }),

@@ -42,17 +42,18 @@ export function firstAndSecondEndings(parts: readonly Repeating[]): Edit | null 
   return { code: 'edit.several', as: { kind: 'endings' }, edits };
 }
 
-/** A swell across repeats: every time a part comes again it is one step louder than the time before. Null where none comes again. */
-export function louderEachTime(doc: Document, parts: readonly Repeating[]): Edit | null {
+/** A swell across repeats: every time a part comes again it is one step louder, or softer, than the time before. Null where none comes again. */
+export function louderEachTime(doc: Document, parts: readonly Repeating[], way: 'louder' | 'softer' = 'louder'): Edit | null {
   if (!comesAgain(parts)) return null;
+  const by = way === 'louder' ? 1 : -1;
   const edits = repeatGroups(parts).flatMap((group) => {
     const from = LOUDNESSES.indexOf(settingAt(doc, group[0].start, 'loudness'));
     return group.slice(1).map((part, k): Edit => {
-      const value = LOUDNESSES[Math.min(LOUDNESSES.length - 1, from + k + 1)];
+      const value = LOUDNESSES[Math.max(0, Math.min(LOUDNESSES.length - 1, from + by * (k + 1)))];
       return { code: 'edit.setting', range: rangeOf(part), setting: 'loudness', value };
     });
   });
-  return { code: 'edit.several', as: { kind: 'louder' }, edits };
+  return { code: 'edit.several', as: { kind: way }, edits };
 }
 
 /** Which time of how many a part is: "1st of 2"; null for a part that comes once. */

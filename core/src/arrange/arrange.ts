@@ -1,5 +1,5 @@
 import { hardestOf } from '../difficulty/difficulty.js';
-import { tempoCourse } from '../fills/close.js';
+import { tempoCourse, withStops } from '../fills/close.js';
 import { dynamicMarks, type LoudStretch } from '../fills/dynamics.js';
 import { pedalPoints } from '../fills/pedal.js';
 import { leftJumps, rightJumps } from '../join/jumps.js';
@@ -59,7 +59,7 @@ export function arrange(doc: Document, homes?: Homes): Arrangement {
     playMode: settings.playMode,
     strikes: left.strikes,
     dynamics: dynamicMarks(loud),
-    tempo: tempoCourse(song, bars, settings.close.slower),
+    tempo: withStops(tempoCourse(song, bars, settings.close.slower), song, bars),
     pedal: pedalPoints(left.chords, (at) => stretchAt(settings, at).pedal),
     sections: material.sections,
     hardest: hardestOf(parts),

@@ -7,6 +7,7 @@ import type { RepeatOf } from '../divide/repeats.js';
 import type { DynamicMark } from '../fills/dynamics.js';
 import type { FillNote } from '../catalogue/fills/fill.js';
 import type { PedalPoint } from '../fills/pedal.js';
+import type { ShortTouch } from '../song/touch.js';
 import type { SungChord } from '../fills/sing-along.js';
 import type { Section } from '../divide/sections.js';
 import type { Jump } from '../join/jumps.js';
@@ -17,7 +18,7 @@ import type { Pitch } from '../pitch/pitch.js';
 import type { HandPlace } from '../right-hand/positions.js';
 import type { UnderNote } from '../right-hand/under-melody.js';
 import type { MelodyNote, Song } from '../song/song.js';
-import type { PlayMode } from '../song/decisions.js';
+import type { PlayMode, Stop } from '../song/decisions.js';
 import type { Bar } from '../time/bars.js';
 import type { TempoPoint } from '../time/tempo.js';
 import type { Ticks } from '../time/ticks.js';
@@ -47,6 +48,8 @@ export interface PartChord extends VoicedChord {
 /** A note of the tune with the finger that plays it. */
 export interface PartNote extends MelodyNote {
   readonly finger: number | null;
+  /** Where time stops: a fermata on it, a breath after it. */
+  readonly stops: readonly Stop[];
 }
 
 /** One numbered part. */
@@ -100,6 +103,8 @@ export interface ScoreNote {
   readonly part: number;
   /** From 0 to 1, the loudest that the piano goes. */
   readonly loudness: number;
+  /** Where its key is let go before its time; absent where it is held. */
+  readonly touch?: ShortTouch;
 }
 
 /** All that is computed from a song, the choices made on it and the hands that play it. */

@@ -48,9 +48,12 @@ export function materialOf(given: Song, settings: Settings): Material {
   const { left, findings: bent } = writtenLeft(given, settings, bars);
   const ends = stretches.map((s) => s.end);
   const found = harmonise(given, settings, written, bars, ends);
-  const ended = withEndings(settings, timed(settings, chordsWithin(settings, found), played, bars), stretches, played, bars);
+  const starts = stretches.map((s) => s.start);
+  const struck = timed(settings, chordsWithin(settings, found), played, bars, starts);
+  const ended = withEndings(settings, struck, stretches, played, bars);
   const harmony = ended.chords;
-  const song: Song = { ...given, melody: played, chords: harmony.map(({ at, symbol }) => ({ at, symbol })) };
+  const marks = withAdded(given.marks, settings.stops);
+  const song: Song = { ...given, marks, melody: played, chords: harmony.map(({ at, symbol }) => ({ at, symbol })) };
   const form = findRepeats({ ...song, melody: written }, stretches, chordSpans({ ...song, chords: [...found] }));
   return {
     bars,
@@ -65,19 +68,32 @@ export function materialOf(given: Song, settings: Settings): Material {
     found,
     harmony,
     song,
-    starts: stretches.map((s) => s.start),
+    starts,
     spans: chordSpans(song).map((span, i) => ({ ...span, writtenAt: harmony[i].writtenAt })),
     findings: [...fitted, ...moved, ...narrowed, ...bent, ...sayChords(given, found, bars), ...sayEndings(ended.troubles, bars)],
   };
 }
 
+/** The marks of a song with the fermatas and breaths that were added, in order. */
+function withAdded(marks: Song['marks'], stops: Settings['stops']): Song['marks'] {
+  const added = stops.filter((s) => !marks.some((m) => m.at === s.at && m.kind === s.kind));
+  return added.length === 0 ? marks : [...marks, ...added.map((s) => ({ ...s, text: null }))].sort((a, b) => a.at - b.at);
+}
+
 /** The chords at the places where they are struck: as written, on the beat, or with a note that is sung ahead of it. */
-function timed(settings: Settings, chords: readonly HarmonisedChord[], tune: Song['melody'], bars: readonly Bar[]): TimedChord[] {
+function timed(
+  settings: Settings,
+  chords: readonly HarmonisedChord[],
+  tune: Song['melody'],
+  bars: readonly Bar[],
+  starts: readonly Ticks[],
+): TimedChord[] {
   const places = chordPlaces(
     chords.map((c) => c.at),
     tune,
     bars,
     (at) => stretchAt(settings, at).timing,
+    new Set(starts),
   );
   return chords.map((c, i) => ({ ...c, at: places[i], writtenAt: c.at }));
 }

@@ -6,7 +6,8 @@ import { togetherPoints, type Together } from '../join/together.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf } from '../pitch/pitch.js';
 import type { RightHand } from '../right-hand/right-hand.js';
-import { spanOf } from '../song/decisions.js';
+import { spanOf, STOPS, type Stop } from '../song/decisions.js';
+import type { MelodyNote, Song } from '../song/song.js';
 import { barSpan, cutAt } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Part, PartChord } from './arrangement.js';
@@ -27,9 +28,13 @@ export function partsOf(
   const { bars, stretches, ends, played, form, harmony, song } = material;
   const { fingerOf, places } = right.fingered;
   const withFinger = <T extends { at: Ticks; pitch: string }>(n: T) => ({ ...n, finger: fingerOf(n.at, n.pitch) });
+  const stopsOf = stopsIn(song.marks);
   const joins = togetherPoints(attacksOf(left.chords, left.dressed), played, bars);
   const cut = {
-    melody: cutAt(played.map(withFinger), ends),
+    melody: cutAt(
+      played.map((n) => ({ ...withFinger(n), stops: stopsOf(n) })),
+      ends,
+    ),
     chords: cutAt(withHarmony(left, harmony, joins), ends),
     together: cutAt(joins, ends),
     under: cutAt(
@@ -87,6 +92,16 @@ export function partsOf(
       difficulty: partDifficulty(load, bars),
     };
   });
+}
+
+/** Where time stops with a note, by the marks of a song. */
+function stopsIn(marks: Song['marks']): (note: MelodyNote) => Stop[] {
+  const placesOf = (kind: Stop) => new Set(marks.filter((m) => m.kind === kind).map((m) => m.at));
+  const [fermatas, breaths] = STOPS.map(placesOf);
+  return ({ at, length }) => [
+    ...(fermatas.has(at) ? ['fermata' as const] : []),
+    ...(breaths.has(at + length) ? ['breath' as const] : []),
+  ];
 }
 
 /** Grips of the right hand past its comfortable span, and steps between notes of one place that are. */

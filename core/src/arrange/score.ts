@@ -1,23 +1,29 @@
 import { loudnessOf, type LoudStretch } from '../fills/dynamics.js';
+import { touchedLoudness } from '../song/touch.js';
+import type { Touch } from '../song/decisions.js';
 import type { Part, PartChord, ScoreNote } from './arrangement.js';
-import type { Settings } from './settings.js';
+import { stretchAt, type Settings } from './settings.js';
 
 type Note = Omit<ScoreNote, 'loudness' | 'part'>;
 
 /** Every note of both hands in order, with its finger and how loud it is; `loud` tells each part's loudness. */
-export function scoreOf(
-  { plays, playMode, balance }: Settings,
-  parts: readonly Part[],
-  loud: readonly LoudStretch[],
-): ScoreNote[] {
+export function scoreOf(settings: Settings, parts: readonly Part[], loud: readonly LoudStretch[]): ScoreNote[] {
+  const { plays, playMode, balance } = settings;
   const withTune = plays.tune && playMode !== 'sing-along';
   return parts.flatMap((part, i) =>
-    [...rightNotes(part, withTune), ...part.chords.flatMap(leftNotes)]
+    [
+      ...rightNotes(part, withTune),
+      ...part.chords.flatMap((c) => withTouch(leftNotes(c), stretchAt(settings, c.writtenAt).touch)),
+    ]
       .sort((a, b) => a.at - b.at || (a.hand === b.hand ? 0 : a.hand === 'right' ? -1 : 1))
       .map((n) => ({ ...n, part: part.number }))
-      .map((n) => ({ ...n, loudness: loudnessOf(n, loud[i], balance) })),
+      .map((n) => ({ ...n, loudness: touchedLoudness(loudnessOf(n, loud[i], balance), n.touch) })),
   );
 }
+
+/** The chords of an accompaniment under their touch; what is a bass is held. */
+const withTouch = (notes: readonly Note[], touch: Touch): readonly Note[] =>
+  touch === 'held' ? notes : notes.map((n) => (n.role === 'chord' ? { ...n, touch } : n));
 
 function rightNotes(part: Part, withTune: boolean): Note[] {
   const hand = 'right';

@@ -76,6 +76,8 @@ export interface Settings {
   readonly leftFingers: ReadonlyMap<Ticks, readonly number[]>;
   readonly rightFingers: ReadonlyMap<Ticks, readonly number[]>;
   readonly fills: ReadonlyMap<Ticks, FillKind>;
+  /** Fermatas and breaths that were added, in order. */
+  readonly stops: Choices['stops'];
   /** What the pianist wants to be reminded of, in order. */
   readonly reminders: Choices['reminders'];
   /** How much softer than the tune the accompaniment is, in percent. */
@@ -135,6 +137,7 @@ export function settingsOf(doc: Document): Settings {
     leftFingers: fingersOf('left'),
     rightFingers: fingersOf('right'),
     fills: byPlace(choices.fills, (f) => f.kind),
+    stops: choices.stops.filter((s) => s.at < song.length),
     reminders: choices.reminders.filter((r) => r.at < song.length),
     stretches: tiles(choices.passages).map((tile) => inStretch(doc, plays, tile)),
   };
@@ -227,6 +230,7 @@ function inStretch({ song, choices, hands }: Document, plays: Settings['plays'],
     written: textured && name === WRITTEN && song.left !== undefined && (level === 'triads' || level === 'full'),
     heldOver: plays.texture && name === HELD,
     timing: wish('timing'),
+    touch: wish('touch'),
     rhythm: wish('rhythm'),
     octave: wish('octave'),
     dominants: wish('dominants'),

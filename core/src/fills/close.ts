@@ -4,8 +4,9 @@ import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, octaveUp, pitchAt } from '../pitch/pitch.js';
 import { KEYBOARDS, spanOf, type Hands, type LastTouch } from '../song/decisions.js';
 import type { Song } from '../song/song.js';
-import type { Bar } from '../time/bars.js';
+import { barAt, type Bar } from '../time/bars.js';
 import { beatTicks } from '../time/meter.js';
+import { TICKS_PER_QUARTER, type Ticks } from '../time/ticks.js';
 import type { TempoPoint } from '../time/tempo.js';
 import type { RealisedTexture } from './dress.js';
 
@@ -41,6 +42,39 @@ export function tempoCourse(
   });
   const before = points.filter((p) => p.at < from);
   return [...before, ...slowing];
+}
+
+/** Ticks of a sixteenth, by which a breath takes twice its time. */
+const BREATH = TICKS_PER_QUARTER / 4;
+
+/** Where time stops: the last beat of a note with a fermata, and the moment before a breath. They do not overlap. */
+function stopsIn({ marks, melody }: Pick<Song, 'marks' | 'melody'>, bars: readonly Bar[]): { from: Ticks; to: Ticks }[] {
+  const noteAt = new Map(melody.map((n) => [n.at, n]));
+  const stretches = marks.flatMap(({ at, kind }) => {
+    if (kind === 'breath') return at >= BREATH ? [{ from: at - BREATH, to: at }] : [];
+    if (kind !== 'fermata') return [];
+    const beat = beatTicks(barAt(bars, at).meter);
+    const length = noteAt.get(at)?.length ?? beat;
+    return [{ from: at + length - Math.min(beat, length), to: at + length }];
+  });
+  stretches.sort((a, b) => a.from - b.from || b.to - a.to);
+  return stretches.filter((s, i) => i === 0 || s.from >= stretches[i - 1].to);
+}
+
+/** A course of tempo in which each of some stretches takes twice its time. */
+export function withStops(
+  points: readonly TempoPoint[],
+  song: Pick<Song, 'marks' | 'melody'>,
+  bars: readonly Bar[],
+): TempoPoint[] {
+  const stops = stopsIn(song, bars);
+  if (stops.length === 0) return [...points];
+  const inStop = (at: Ticks) => stops.some((s) => s.from <= at && at < s.to);
+  const steady = (at: Ticks) => points.findLast((p) => p.at <= at)?.percent ?? 100;
+  const places = new Map(points.map((p) => [p.at, p]));
+  for (const at of stops.flatMap((s) => [s.from, s.to]))
+    if (!places.has(at)) places.set(at, { at, percent: steady(at), sign: 'stop' });
+  return [...places.values()].sort((a, b) => a.at - b.at).map((p) => (inStop(p.at) ? { ...p, percent: p.percent / 2 } : p));
 }
 
 /** The last chord as it is struck at the end of a song: as it stands, or rolled from the bottom. */

@@ -62,12 +62,18 @@ export function realiseTextures(chords: readonly VoicedChord[], task: TextureTas
   const lowestOver = lowestAbove(task.right);
   return chords.map((chord, i) => {
     const texture = task.textureAt(chord.at);
-    const bar = barAt(task.bars, chord.at);
+    const bar = barAt(task.bars, onBeat(chord).at);
     const pattern = texture && patternFor(texture, bar.meter);
     const parsed = parseChord(chord.symbol);
     if (!texture || !pattern || parsed.kind !== 'chord') return null;
     return dress(chord, parsed, chords[i + 1] ?? null, texture, pattern, bar, task, lowestOver);
   });
+}
+
+/** A chord without the time by which it comes before its beat: a pattern keeps its counts, and only its first note is early. */
+function onBeat(chord: VoicedChord): VoicedChord {
+  const ahead = chord.writtenAt - chord.at;
+  return ahead > 0 && ahead < chord.length ? { ...chord, at: chord.writtenAt, length: chord.length - ahead } : chord;
 }
 
 interface Attack {
@@ -79,7 +85,7 @@ interface Attack {
 }
 
 function dress(
-  chord: VoicedChord,
+  struck: VoicedChord,
   parsed: Chord,
   next: VoicedChord | null,
   { id: texture, title }: Texture,
@@ -88,12 +94,15 @@ function dress(
   { hands, key, walkAt, bars, phrases = [] }: TextureTask,
   lowestOver: (from: Ticks, to: Ticks) => number,
 ): RealisedTexture | null {
+  const chord = onBeat(struck);
   const first = chord.at === bar.start && bar.lead === 0 ? (bar.number - firstBar(phrases, bars, chord.at)) % pattern.length : 0;
   const walk = walkAt?.(chord.at) ?? 'none';
   // A walk leads only where the chord changes.
   const target = next?.symbol === chord.symbol ? null : bassOf(next);
   const written = attacksOf(chord, pattern, first, barTicks(bar.meter));
-  const attacks = withWalk(fitted(written, pattern, chord, countTicks(bar.meter)), chord, target, walk, bar, key);
+  const attacks = withWalk(fitted(written, pattern, chord, countTicks(bar.meter)), chord, target, walk, bar, key).map((a) =>
+    a.at === chord.at ? { ...a, at: struck.at, length: a.length + chord.at - struck.at } : a,
+  );
   const bends = new Bends();
   const shaped = attacks.some(({ token }) => isShaped(token));
   const room = { ceiling: lowestOver, shaped, tells: ({ token }: Pick<Attack, 'token'>) => tells(token) };
@@ -184,7 +193,7 @@ function fitted(attacks: Attack[], pattern: readonly (readonly string[])[], chor
   if (telling === undefined || attacks.length === 0 || attacks.some((a) => tells(a.token))) return attacks;
   const [first] = attacks;
   if (isShaped(telling) || attacks.length === 1) {
-    const bass = chord.length >= 2 * count ? count : Math.floor(chord.length / 2);
+    const bass = chord.length > count ? count : Math.floor(chord.length / 2);
     return [
       { ...first, at: chord.at, length: bass },
       { at: chord.at + bass, length: chord.length - bass, token: telling },

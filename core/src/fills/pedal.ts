@@ -1,5 +1,6 @@
 import type { VoicedChord } from '../left-hand/voice.js';
 import { firstAtOrAfter } from '../time/bars.js';
+import { heldFor, type ShortTouch } from '../song/touch.js';
 import type { Ticks } from '../time/ticks.js';
 
 /** A move of the right pedal: pressed, lifted and pressed again at once, or lifted. */
@@ -37,8 +38,11 @@ export function pedalPoints(
 }
 
 /** Where a note under the pedal dies away: at the next move of the pedal, or where the key is let go without it. */
-export function soundsUntil(note: { readonly at: Ticks; readonly length: Ticks }, points: readonly PedalPoint[]): Ticks {
-  const end = note.at + note.length;
+export function soundsUntil(
+  note: { readonly at: Ticks; readonly length: Ticks; readonly touch?: ShortTouch },
+  points: readonly PedalPoint[],
+): Ticks {
+  const end = note.at + heldFor(note);
   const next = firstAtOrAfter(points, end);
   const last = points[next - 1];
   return last && last.kind !== 'lift' && points[next] ? points[next].at : end;

@@ -132,6 +132,10 @@ export function noteValues(ticks: Ticks): NoteValue[] {
   return values;
 }
 
+/** Places that a breath comes before. */
+export const breathsOf = ({ marks }: Pick<Song, 'marks'>): ReadonlySet<Ticks> =>
+  new Set(marks.filter((m) => m.kind === 'breath').map((m) => m.at));
+
 /** Places of the tune that are held. */
 export const fermatasOf = ({ marks }: Pick<Song, 'marks'>): ReadonlySet<Ticks> =>
   new Set(marks.filter((m) => m.kind === 'fermata').map((m) => m.at));

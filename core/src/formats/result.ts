@@ -188,6 +188,7 @@ export type CountedThing =
   | 'grace-notes'
   | 'slurs'
   | 'fermatas'
+  | 'breaths'
   | 'ornaments'
   | 'rare-ornaments'
   | 'words'

@@ -1,12 +1,13 @@
 import type { Arrangement, Part, ScoreNote } from '../arrange/arrangement.js';
 import { midiOf } from '../pitch/pitch.js';
 import { lastFrom } from '../time/bars.js';
-import { swung } from '../time/swing.js';
-import { toQuarters, type Ticks } from '../time/ticks.js';
+import { heardIn } from '../time/swing.js';
+import { secondsTo } from '../time/tempo.js';
+import type { Ticks } from '../time/ticks.js';
 import type { ExpectedNote } from './grade.js';
 
 /** What is heard of a note. */
-export type PracticeNote = Pick<ScoreNote, 'hand' | 'at' | 'length' | 'pitch' | 'loudness' | 'finger'>;
+export type PracticeNote = Pick<ScoreNote, 'hand' | 'at' | 'length' | 'pitch' | 'loudness' | 'finger' | 'touch'>;
 
 /** What is played while texture, harmony and fills are still to come: the tune, and the left hand's chords as they are voiced. */
 export function plainScore({ score, parts, playMode }: Pick<Arrangement, 'score' | 'parts' | 'playMode'>): PracticeNote[] {
@@ -43,8 +44,10 @@ export interface PlacedNote extends ExpectedNote {
 
 /** The notes of a stretch as they are to be played, in order; each key at one place once. */
 export function notesOf(arrangement: Arrangement, { from, to, hands, plain }: PracticeRange): PlacedNote[] {
-  const { bars, swing } = arrangement;
-  const start = swung(from, bars, swing);
+  const heardAt = heardIn(arrangement);
+  // At 60 a quarter takes a second: where it slows down or stops, what follows comes later.
+  const heard = (at: Ticks) => secondsTo(heardAt(at), arrangement.tempo, 60);
+  const start = heard(from);
   const notes: PlacedNote[] = [];
   const seen = new Set<string>();
   for (const n of plain ? plainScore(arrangement) : arrangement.score) {
@@ -54,7 +57,7 @@ export function notesOf(arrangement: Arrangement, { from, to, hands, plain }: Pr
     if (seen.has(print)) continue;
     seen.add(print);
     const chord = n.hand === 'left' ? chordAt(arrangement.parts, n.at) : null;
-    notes.push({ midi, at: toQuarters(swung(n.at, bars, swing) - start), hand: n.hand, chord, place: n.at, finger: n.finger });
+    notes.push({ midi, at: heard(n.at) - start, hand: n.hand, chord, place: n.at, finger: n.finger });
   }
   return notes.sort((a, b) => a.place - b.place || a.midi - b.midi);
 }

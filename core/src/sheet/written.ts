@@ -5,9 +5,10 @@ import type { WrittenChord, WrittenScore } from '../formats/musicxml/write.js';
 
 /** The arrangement as it is engraved: the tune, the chords under it and in the left hand, part numbers over the staff. */
 export function writtenScore(arrangement: Arrangement): WrittenScore {
+  const touches = new Map(arrangement.score.flatMap((n) => (n.hand === 'left' && n.touch ? [[n.at, n.touch] as const] : [])));
   return {
     song: arrangement.song,
-    left: arrangement.parts.flatMap((p) => p.chords.flatMap(written)),
+    left: arrangement.parts.flatMap((p) => p.chords.flatMap(written)).map((c) => ({ ...c, touch: touches.get(c.at) })),
     under: arrangement.parts.flatMap(besideTune),
     parts: arrangement.parts.map((p) => ({ number: p.number, start: p.start })),
     pedal: arrangement.pedal,

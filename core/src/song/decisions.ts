@@ -24,8 +24,17 @@ export const STAY_NOTES = ['tonic', 'fifth', 'both', 'together'] as const;
 /** Rhythm figures for a right hand that stays on its note. */
 export const STAY_FIGURES = ['held', 'counts', 'off-beats', 'long-short', 'rocking'] as const;
 
-/** When the left hand strikes a chord: where its symbol stands, on the beat, or with a note of the tune that is sung ahead of it. */
-export const CHORD_TIMINGS = ['written', 'plain', 'early'] as const;
+/**
+ * When the left hand strikes a chord: where its symbol stands, on the beat, with a note of the tune that is sung ahead of it, or an
+ * eighth before the beat.
+ */
+export const CHORD_TIMINGS = ['written', 'plain', 'early', 'eighth-early'] as const;
+
+/** How long the chords of the accompaniment are held: for as long as they are written, lightly, or short. */
+export const TOUCHES = ['held', 'light', 'short'] as const;
+
+/** Where time stops for a moment: a note that is held beyond its length, or a breath after one. */
+export const STOPS = ['fermata', 'breath'] as const;
 
 /** The rhythm of the tune: as it is sung, or straightened to learn first. */
 export const TUNE_RHYTHMS = ['sung', 'plain'] as const;
@@ -101,6 +110,7 @@ const Passage = z.object({
   /** A right hand that stays on one or two notes in place of the tune. */
   stay: z.object({ notes: z.enum(STAY_NOTES), figure: z.enum(STAY_FIGURES) }).optional(),
   timing: z.enum(CHORD_TIMINGS).optional(),
+  touch: z.enum(TOUCHES).optional(),
   rhythm: z.enum(TUNE_RHYTHMS).optional(),
   /** Octaves that the tune is played higher. */
   octave: octave.optional(),
@@ -150,6 +160,7 @@ export const ChoicesSchema = z.object({
     .max(MOST.choices)
     .default([]),
   timing: z.enum(CHORD_TIMINGS).default('written'),
+  touch: z.enum(TOUCHES).default('held'),
   rhythm: z.enum(TUNE_RHYTHMS).default('sung'),
   octave: octave.default(0),
   level: z.enum(LEVELS).default('full'),
@@ -190,6 +201,11 @@ export const ChoicesSchema = z.object({
     .default([]),
   /** Names of sections, each at the place where it begins. */
   sections: z.array(Named).max(MOST.stretches).default([]),
+  /** Fermatas, each on the note that begins there, and breaths, each before the place. */
+  stops: z
+    .array(z.object({ at: ticks, kind: z.enum(STOPS) }))
+    .max(MOST.choices)
+    .default([]),
   /** What the pianist wrote to be reminded of, one line a place. */
   reminders: z
     .array(z.object({ at: ticks, text: line(LONGEST_REMINDER).min(1) }))
@@ -294,6 +310,8 @@ export type Passage = z.infer<typeof Passage>;
 export type Suggesting = z.infer<typeof Suggesting>;
 export type Stay = NonNullable<Passage['stay']>;
 export type ChordTiming = (typeof CHORD_TIMINGS)[number];
+export type Touch = (typeof TOUCHES)[number];
+export type Stop = (typeof STOPS)[number];
 export type TuneRhythm = (typeof TUNE_RHYTHMS)[number];
 export type Dominants = (typeof DOMINANTS)[number];
 export type UnderTune = (typeof UNDER_TUNE)[number];

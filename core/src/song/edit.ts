@@ -12,6 +12,7 @@ import {
   type Layer,
   type School,
   type Stay,
+  type Stop,
   type Suggesting,
   type PlayMode,
 } from './decisions.js';
@@ -25,6 +26,7 @@ import {
   pinVoicing,
   removeChord,
   remind,
+  setStop,
   renamePart,
   respell,
   restoreChord,
@@ -84,6 +86,8 @@ export type PlaceEdit =
   | { readonly code: 'edit.strike-with'; readonly at: Ticks; readonly below: readonly number[] }
   /** A line to be reminded by; none where it is empty. */
   | { readonly code: 'edit.remind'; readonly at: Ticks; readonly text: string }
+  /** Sets a fermata on the note that begins at a place, or a breath before the place; or takes it away. */
+  | { readonly code: 'edit.stop'; readonly at: Ticks; readonly stop: Stop; readonly there: boolean }
   | { readonly code: 'edit.chord-school'; readonly at: Ticks; readonly school: School | null }
   | { readonly code: 'edit.fill'; readonly at: Ticks; readonly kind: FillKind | null };
 
@@ -97,7 +101,7 @@ export type RangeEdit =
 
 /** What several changes make together. */
 export type EditGroup =
-  | { readonly kind: 'texture-plan' | 'endings' | 'louder' | 'alternate' | 'octave-again' | 'clear-collisions' }
+  | { readonly kind: 'texture-plan' | 'endings' | 'louder' | 'softer' | 'alternate' | 'octave-again' | 'clear-collisions' }
   | { readonly kind: 'free-voicings' | 'skip-passing' | 'import-textures' | 'options' }
   | { readonly kind: 'section'; readonly energy: number; readonly name: string | null }
   | { readonly kind: 'use-texture'; readonly title: string; readonly part: number }
@@ -163,6 +167,7 @@ const APPLY: Apply = {
   'edit.respell': (doc, { at, name }) => respell(doc, at, name),
   'edit.strike-with': (doc, { at, below }) => strikeWith(doc, at, below),
   'edit.remind': (doc, { at, text }) => remind(doc, at, text),
+  'edit.stop': (doc, { at, stop, there }) => setStop(doc, at, stop, there),
   'edit.chord-school': (doc, { at, school }) => setChordSchool(doc, at, school),
   'edit.fill': (doc, { at, kind }) => setFill(doc, at, kind),
   'edit.move-cut': (doc, { parts, to }) => moveCut(doc, parts, 1, to) ?? doc,

@@ -24,6 +24,7 @@ import {
   type Hand,
   type Passage,
   type School,
+  type Stop,
   type Suggesting,
 } from './decisions.js';
 import { oneLine } from './text.js';
@@ -175,6 +176,7 @@ export function setPassage(doc: Document, { start, end }: TickRange, change: Wis
 export type InheritableSettings = Pick<
   Choices,
   | 'timing'
+  | 'touch'
   | 'rhythm'
   | 'octave'
   | 'level'
@@ -235,6 +237,12 @@ export function remind(doc: Document, at: Ticks, text: string): Document {
   const others = doc.choices.reminders.filter((r) => r.at !== at);
   const written = oneLine(text, LONGEST_REMINDER);
   return withChoices(doc, { reminders: written ? byPlace([...others, { at, text: written }]) : others });
+}
+
+/** Sets a fermata or a breath at a place inside the song, or takes it away. */
+export function setStop(doc: Document, at: Ticks, kind: Stop, there: boolean): Document {
+  const others = doc.choices.stops.filter((s) => s.at !== at || s.kind !== kind);
+  return withChoices(doc, { stops: there && at < doc.song.length ? byPlace([...others, { at, kind }]) : others });
 }
 
 /** Pins the keys of the chord struck at a place. */

@@ -93,6 +93,7 @@ function inside(edit: Edit, part: TickRange): (PlaceEdit | RangeEdit)[] | null {
     case 'edit.respell':
     case 'edit.strike-with':
     case 'edit.remind':
+    case 'edit.stop':
     case 'edit.chord-school':
     case 'edit.fill':
       return edit.at >= part.start && edit.at < part.end ? [edit] : null;

@@ -43,7 +43,7 @@ const MelodyNote = z.object({
   /** What the right hand strikes together with it and holds as long, bottom-up; absent where it is struck alone. */
   with: z.array(keyboardPitch).min(1).max(MOST_BESIDE).optional(),
   lyric: Lyric.nullable().transform((sung) => (sung?.text ? sung : null)),
-  /** Small notes struck just before it, as they are written; they are not played. */
+  /** Small notes struck just before it. They are heard, and not counted among what is to be practised. */
   graces: z.array(z.string().refine(isPitch)).max(16).optional(),
 });
 
@@ -172,9 +172,11 @@ export function besides(note: MelodyNote, beside: readonly string[]): MelodyNote
   return beside.length === 0 ? alone : { ...alone, with: [...beside].sort((a, b) => midiOf(a) - midiOf(b)) };
 }
 
-/** A note of the tune on other keys, what is struck with it among them. */
-export const onKeys = (note: MelodyNote, move: (pitch: string) => string): MelodyNote =>
-  besides({ ...note, pitch: move(note.pitch) }, (note.with ?? []).map(move));
+/** A note of the tune on other keys, with what is struck with it and the small notes before it. */
+export function onKeys(note: MelodyNote, move: (pitch: string) => string): MelodyNote {
+  const moved = { ...note, pitch: move(note.pitch), ...(note.graces ? { graces: note.graces.map(move) } : {}) };
+  return besides(moved, (note.with ?? []).map(move));
+}
 
 /** A left hand on other keys; a note that would leave the piano is taken in the nearest octave on it. */
 export function leftOnKeys(left: readonly LeftNote[], move: (pitch: string) => string): LeftNote[] {

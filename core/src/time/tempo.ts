@@ -4,8 +4,8 @@ import { toSeconds, type Ticks } from './ticks.js';
 export interface TempoPoint {
   readonly at: Ticks;
   readonly percent: number;
-  /** What is written there: a new tempo, or that it slows down; nothing where it only goes on doing so. */
-  readonly sign?: 'tempo' | 'rit';
+  /** What is written there: a new tempo, that it slows down, or a sign by which time stops; nothing where it only goes on slowing. */
+  readonly sign?: 'tempo' | 'rit' | 'stop';
 }
 
 /** Seconds from the start of the music to a place, at a tempo in quarter notes a minute. Points are in order, the first at 0. */

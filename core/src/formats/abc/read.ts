@@ -308,7 +308,7 @@ class AbcTuneReader {
     const pitches = (e.pitches ?? []).map((p) => this.pitchOf(p));
     const tiedOn = (e.pitches ?? []).some((p) => p.startTie !== undefined);
     this.tally.add('grace-notes', 'kept', graces.length);
-    this.takeSigns(e.decoration ?? [], pitches.length > 0);
+    this.takeSigns(e.decoration ?? [], pitches.length > 0, length);
     const [lyric, ...verses] = versesOf(e);
     this.notes.push({
       at: this.at,
@@ -326,9 +326,14 @@ class AbcTuneReader {
     if (slurEnds) this.marks.push({ at: this.at, kind: 'slur-end', text: null });
   }
 
-  /** Signs over a note: ornaments and fermatas are kept, others counted. */
-  private takeSigns(decorations: readonly string[], sounds: boolean): void {
+  /** Signs over a note: ornaments, fermatas and the breath after it are kept, others counted. */
+  private takeSigns(decorations: readonly string[], sounds: boolean, length: number): void {
     for (const decoration of decorations) {
+      if (decoration === 'breath' && sounds) {
+        this.marks.push({ at: this.at + length, kind: 'breath', text: null });
+        this.tally.add('breaths', 'kept');
+        continue;
+      }
       const mark = sounds ? markOfDecoration(decoration, this.at) : null;
       if (mark) this.marks.push(mark);
       if (mark) this.tally.add(mark.kind === 'fermata' ? 'fermatas' : 'ornaments', 'kept');

@@ -5,7 +5,7 @@ import { layBars } from '../../time/bars.js';
 import { TICKS_PER_QUARTER, commonDivisor, type Ticks } from '../../time/ticks.js';
 import { ornamentsOf } from '../ornaments.js';
 import { escapeAbc } from './text.js';
-import { barEvents, fermatasOf, slursOf, splitForTuplets, type Piece } from '../pieces.js';
+import { barEvents, breathsOf, fermatasOf, slursOf, splitForTuplets, type Piece } from '../pieces.js';
 
 const SHARPS = 'FCGDAEB';
 const UNIT = TICKS_PER_QUARTER / 2;
@@ -31,7 +31,7 @@ export function writeAbc(song: Song): string {
     `Q:1/4=${song.tempo}`,
     `K:${song.key.tonic}${MODES[song.key.mode]}`,
   ];
-  const signs = { ...slursOf(song), ornaments: ornamentsOf(song), fermatas: fermatasOf(song) };
+  const signs = { ...slursOf(song), ornaments: ornamentsOf(song), fermatas: fermatasOf(song), breaths: breathsOf(song) };
   const bars = layBars(song);
   const events = barEvents(song, bars);
   const lines: string[] = [];
@@ -64,6 +64,7 @@ export function writeAbc(song: Song): string {
 type Signs = ReturnType<typeof slursOf> & {
   readonly ornaments: ReturnType<typeof ornamentsOf>;
   readonly fermatas: ReadonlySet<Ticks>;
+  readonly breaths: ReadonlySet<Ticks>;
 };
 
 function barText(pieces: readonly Piece[], key: Key, start: Ticks, signs: Signs): string {
@@ -83,7 +84,9 @@ function withSigns(p: Piece, start: Ticks, signs: Signs, { chord, note }: { chor
   const at = start + p.at;
   const begins = !p.continues;
   const ornament = begins ? signs.ornaments.get(at) : undefined;
-  const over = `${ornament ? `!${ornament.abc[0]}!` : ''}${begins && signs.fermatas.has(at) ? '!fermata!' : ''}`;
+  const held = begins && signs.fermatas.has(at) ? '!fermata!' : '';
+  const breath = !p.tiedOn && signs.breaths.has(at + p.length) ? '!breath!' : '';
+  const over = `${ornament ? `!${ornament.abc[0]}!` : ''}${held}${breath}`;
   const opens = begins && signs.slurStarts.has(at) ? '(' : '';
   return `${opens}${chord}${over}${note}${!p.tiedOn && signs.slurEnds.has(at + p.length) ? ')' : ''}`;
 }

@@ -1,5 +1,6 @@
 import * as midiPackage from '@tonejs/midi';
 import { plainMode, signatureOf } from '../../harmony/key.js';
+import { heldFor, type ShortTouch } from '../../song/touch.js';
 import { midiOf, type Pitch } from '../../pitch/pitch.js';
 import type { Song } from '../../song/song.js';
 import { countTicks } from '../../time/meter.js';
@@ -18,6 +19,8 @@ export interface MidiNote {
   readonly pitch: Pitch;
   /** From 0 to 1. */
   readonly loudness: number;
+  /** Where its key is let go before its time. */
+  readonly touch?: ShortTouch;
 }
 
 /** A move of the pedal. */
@@ -65,7 +68,7 @@ export function writeMidi(
       track.addNote({
         midi: midiOf(n.pitch),
         ticks: ticks(heardAt(n.at)),
-        durationTicks: Math.max(1, ticks(heardAt(n.at + n.length)) - ticks(heardAt(n.at))),
+        durationTicks: Math.max(1, ticks(heardAt(n.at + heldFor(n))) - ticks(heardAt(n.at))),
         velocity: n.loudness,
       });
     }

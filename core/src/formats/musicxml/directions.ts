@@ -57,14 +57,9 @@ export function directionsIn(score: Directions, bar: Bar, first: boolean, last: 
   if (first && score.swing > 0.5) xml.push(swingSign(score.swing, bar));
   for (const { start, number } of score.parts)
     if (start >= bar.start && start < bar.end) xml.push(direction(start, bar, `<rehearsal>${number}</rehearsal>`, 'above', 1));
-  for (const { at, kind, text } of score.song.marks)
-    if (kind === 'words' && text && at >= bar.start && at < bar.end)
-      xml.push(direction(at, bar, `<words>${escapeXml(text)}</words>`, 'above', 1));
-  for (const { at, text } of score.reminders)
-    if (at >= bar.start && at < bar.end)
-      xml.push(direction(at, bar, `<words font-style="italic">${escapeXml(text)}</words>`, 'above', 1));
+  xml.push(...wordsIn(score, bar));
   for (const { at, percent, sign } of score.tempo.slice(1)) {
-    if (at < bar.start || at >= bar.end) continue;
+    if (sign === 'stop' || at < bar.start || at >= bar.end) continue;
     const tempo = Math.round(score.song.tempo * percent) / 100;
     const offset = at > bar.start ? `<offset>${at - bar.start}</offset>` : '';
     if (sign === 'rit')
@@ -85,6 +80,17 @@ export function directionsIn(score: Directions, bar: Bar, first: boolean, last: 
   for (const { at, kind } of score.pedal)
     if (inside(at)) xml.push(direction(at, bar, `<pedal type="${PEDAL[kind]}" line="no" sign="yes"/>`, 'below', 2));
   return xml;
+}
+
+/** Words over the staff: those of the song, and in italics those that the pianist wrote. */
+function wordsIn({ song, reminders }: Directions, bar: Bar): string[] {
+  const inside = ({ at }: { readonly at: Ticks }) => at >= bar.start && at < bar.end;
+  const words = (at: Ticks, text: string, style = '') =>
+    direction(at, bar, `<words${style}>${escapeXml(text)}</words>`, 'above', 1);
+  return [
+    ...song.marks.filter(inside).flatMap(({ at, kind, text }) => (kind === 'words' && text ? [words(at, text)] : [])),
+    ...reminders.filter(inside).map(({ at, text }) => words(at, text, ' font-style="italic"')),
+  ];
 }
 
 function metronome(tempo: number, at: Ticks, bar: Bar): string {

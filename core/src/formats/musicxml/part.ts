@@ -229,6 +229,10 @@ export class PartReader {
         this.tally.add('slurs', 'used', slur);
       }
       for (const signs of children(n, 'ornaments')) this.takeOrnaments(signs, at, marks);
+      if (children(n, 'articulations').some((a) => child(a, 'breath-mark'))) {
+        marks.push({ at: at + length, kind: 'breath', text: null });
+        this.tally.add('breaths', 'kept');
+      }
       if (child(n, 'fermata')) {
         marks.push({ at, kind: 'fermata', text: null });
         this.tally.add('fermatas', 'kept');

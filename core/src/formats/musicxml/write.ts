@@ -1,13 +1,14 @@
 import { signatureOf, type Key } from '../../harmony/key.js';
 import { inversionOf, toneFor } from '../../harmony/naming.js';
 import { parseChord, type Chord } from '../../harmony/symbol.js';
+import type { ShortTouch } from '../../song/touch.js';
 import { nameOf, pitchParts, type Pitch } from '../../pitch/pitch.js';
 import type { Lyric, Song } from '../../song/song.js';
 import { firstAtOrAfter, layBars, type Bar } from '../../time/bars.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
 import { beatTicks } from '../../time/meter.js';
 import { ornamentsOf } from '../ornaments.js';
-import { barEvents, fermatasOf, noteValues, slursOf, splitForTuplets, type Piece } from '../pieces.js';
+import { barEvents, breathsOf, fermatasOf, noteValues, slursOf, splitForTuplets, type Piece } from '../pieces.js';
 import { beamLevel, beamsOf, type Beamable } from './beams.js';
 import { directionsIn, escapeXml, farBars, octaveShift, type Directions } from './directions.js';
 
@@ -19,6 +20,8 @@ export interface WrittenChord {
   readonly fingers: readonly number[];
   /** True where it is rolled from the bottom. */
   readonly rolled: boolean;
+  /** Where its keys are let go before their time. */
+  readonly touch?: ShortTouch;
 }
 
 /** What is engraved: the tune with its chord symbols on the upper staff, the left hand's chords on the lower. */
@@ -60,6 +63,7 @@ export function writeMusicXml(score: WrittenScore): string {
   const far = { 1: farBars(beside, bars, 1), 2: farBars(score.left, bars, 2) };
   const signs: NoteSigns = {
     fermatas: fermatasOf(song),
+    breaths: breathsOf(song),
     ornaments: ornamentsOf(song),
     ...slursOf(song),
   };
@@ -141,10 +145,23 @@ const time = (bar: Bar): string => `<time><beats>${bar.meter.beats}</beats><beat
 /** Signs that belong to notes of the tune, by their places. */
 interface NoteSigns {
   readonly fermatas: ReadonlySet<Ticks>;
+  /** Places that a breath comes before. */
+  readonly breaths: ReadonlySet<Ticks>;
   readonly ornaments: ReturnType<typeof ornamentsOf>;
   /** Places where slurs begin, and where their last notes end. */
   readonly slurStarts: ReadonlySet<Ticks>;
   readonly slurEnds: ReadonlySet<Ticks>;
+}
+
+/** The signs of a written note: those of where it is struck, and of where it ends. */
+function signsXml(signs: NoteSigns, at: Ticks, length: Ticks, struck: boolean, ends: boolean): string[] {
+  return [
+    ...(struck && signs.slurStarts.has(at) ? ['<slur type="start" number="1"/>'] : []),
+    ...(ends && signs.slurEnds.has(at + length) ? ['<slur type="stop" number="1"/>'] : []),
+    ...(struck ? ornamentXml(signs.ornaments.get(at)) : []),
+    ...(ends && signs.breaths.has(at + length) ? ['<articulations><breath-mark/></articulations>'] : []),
+    ...(struck && signs.fermatas.has(at) ? ['<fermata/>'] : []),
+  ];
 }
 
 const ornamentXml = (ornament: { readonly tag: string } | undefined): string[] =>
@@ -210,12 +227,7 @@ function tuneNotes(bar: Bar, pieces: readonly Piece[], score: WrittenScore, sign
             ...(opens ? ['<tuplet type="start" bracket="yes"/>'] : []),
             ...(closes ? ['<tuplet type="stop"/>'] : []),
             ...(fingers.tune ? [fingeringXml(fingers.tune, 1)] : []),
-            ...(struck && signs.slurStarts.has(bar.start + piece.at) ? ['<slur type="start" number="1"/>'] : []),
-            ...(!start && piece.pitch !== null && signs.slurEnds.has(bar.start + piece.at + piece.length)
-              ? ['<slur type="stop" number="1"/>']
-              : []),
-            ...(struck ? ornamentXml(signs.ornaments.get(bar.start + piece.at)) : []),
-            ...(struck && signs.fermatas.has(bar.start + piece.at) ? ['<fermata/>'] : []),
+            ...(piece.pitch === null ? [] : signsXml(signs, bar.start + piece.at, piece.length, struck, !start)),
           ],
           lyric: first && piece.lyric ? lyric(piece.lyric, piece.insideWord) : '',
         });
@@ -281,6 +293,12 @@ interface ChordVoice {
 
 const LEFT: ChordVoice = { voice: 5, staff: 2, rests: true };
 const UNDER: ChordVoice = { voice: 2, staff: 1, rests: false };
+
+/** The sign of a touch, at the first note of a chord. */
+const TOUCH_SIGNS: Readonly<Record<ShortTouch, string>> = {
+  light: '<articulations><detached-legato/></articulations>',
+  short: '<articulations><staccato/></articulations>',
+};
 
 /** A piece of a voice: where it stands in a full bar, how it would be beamed, and its notes with their beam. */
 interface VoicePiece extends Beamable {
@@ -350,7 +368,12 @@ function leftValue(
       chord: k > 0,
       pitch: pitchXml(pitch),
       ties: tieXml('tie', stop, start),
-      notations: [tieXml('tied', stop, start), ...finger, ...(chord.rolled && !stop ? ['<arpeggiate/>'] : [])],
+      notations: [
+        tieXml('tied', stop, start),
+        ...finger,
+        ...(chord.touch && k === 0 && !stop ? [TOUCH_SIGNS[chord.touch]] : []),
+        ...(chord.rolled && !stop ? ['<arpeggiate/>'] : []),
+      ],
     });
   });
 }

@@ -14,6 +14,7 @@ import {
   SCHOOLS,
   SWELLS,
   TIMINGS,
+  TOUCHES,
   TUNE_RHYTHMS,
   UNDER_TUNE,
   VOCABULARIES,
@@ -35,6 +36,8 @@ function setting(edit: SettingEdit): string {
   switch (edit.setting) {
     case 'timing':
       return `chords ${TIMINGS[edit.value]}`;
+    case 'touch':
+      return `chords ${TOUCHES[edit.value]}`;
     case 'rhythm':
       return `rhythm ${TUNE_RHYTHMS[edit.value]}`;
     case 'octave':
@@ -74,6 +77,8 @@ function group(as: EditGroup, say: Speech): string {
       return 'first and second endings';
     case 'louder':
       return 'louder each time';
+    case 'softer':
+      return 'softer each time';
     case 'alternate':
       return 'alternate two textures';
     case 'octave-again':
@@ -123,6 +128,7 @@ export const edits: Sayings<CodesOf<'edit'>, Speech> = {
   'edit.respell': ({ name }, say) => `spell it ${say.note(name)}`,
   'edit.strike-with': ({ below }) => (below.length === 0 ? 'strike the note alone' : `strike ${below.length + 1} notes together`),
   'edit.remind': ({ text }) => (text.trim() ? 'a reminder' : 'no reminder'),
+  'edit.stop': ({ stop, there }) => (there ? `a ${stop}` : `no ${stop}`),
   'edit.fill': ({ kind }) =>
     kind === null ? 'leave a space undecided' : kind === 'none' ? 'leave a space empty' : `a ${FILLS[kind]}`,
   'edit.move-cut': () => 'move where a part begins',

@@ -258,6 +258,7 @@ export const COUNTED: Readonly<Record<CountedThing, string>> = {
   'grace-notes': 'grace notes',
   slurs: 'slurs',
   fermatas: 'fermatas',
+  breaths: 'breath marks',
   ornaments: 'ornaments',
   'rare-ornaments': 'rarer ornaments',
   words: 'words above the staff',

@@ -20,6 +20,7 @@ import type {
   School,
   Stay,
   Swell,
+  Touch,
   TuneRhythm,
   Walk,
   PlayMode,
@@ -143,7 +144,10 @@ export const TIMINGS: Readonly<Record<ChordTiming, string>> = {
   written: 'as written',
   plain: 'on the beat',
   early: 'with the melody',
+  'eighth-early': 'an eighth early',
 };
+
+export const TOUCHES: Readonly<Record<Touch, string>> = { held: 'held', light: 'light', short: 'short' };
 
 export const TUNE_RHYTHMS: Readonly<Record<TuneRhythm, string>> = { sung: 'as sung', plain: 'straightened' };
 

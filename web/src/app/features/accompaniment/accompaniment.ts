@@ -211,9 +211,9 @@ export class AccompanimentScreen implements OnDestroy {
     void this.desk.edit({ code: 'edit.setting', range: null, setting: 'texture', value: 'block' });
   }
 
-  protected louder(): void {
+  protected eachTime(way: 'louder' | 'softer'): void {
     const [document, parts] = [this.desk.document(), this.desk.arrangement()?.parts ?? []];
-    void this.desk.edit(document && louderEachTime(document, parts));
+    void this.desk.edit(document && louderEachTime(document, parts, way));
   }
 
   protected byTurns(): void {

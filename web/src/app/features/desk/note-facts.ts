@@ -3,7 +3,7 @@ import type { PartNote } from '@joined-hands/core/arrange';
 import { chordsHolding, type HoldingChord } from '@joined-hands/core/harmony';
 import { countNotes, findConflicts, notesOver } from '@joined-hands/core/join';
 import { isBlackKey, midiOf, nameOf, otherName } from '@joined-hands/core/pitch';
-import { handsOf, keysOf, rangeOf } from '@joined-hands/core/song';
+import { handsOf, keysOf, rangeOf, STOPS, type Stop } from '@joined-hands/core/song';
 import { placeOf } from '@joined-hands/core/time';
 import { besideOffers, startOf, type BesideInterval } from '@joined-hands/core/right-hand';
 import { capital, conflictWords, countingWords, MOVE_LABELS } from '@joined-hands/core/words';
@@ -32,6 +32,8 @@ const BESIDE: Readonly<Record<BesideInterval, string>> = {
   sixth: $localize`a sixth below`,
   octave: $localize`an octave below`,
 };
+
+const STOP_WORDS: Readonly<Record<Stop, string>> = { fermata: $localize`Fermata`, breath: $localize`Breath after it` };
 
 /** A melody note: where it is struck, what sounds under it, and every chord that holds it. */
 @Component({
@@ -132,6 +134,24 @@ export class NoteFacts {
       ...own,
     ];
   });
+
+  /** Where time may stop with it: a fermata on it, a breath after it. One that the song brought stays. */
+  protected readonly stops = computed(() => {
+    const { at, length } = this.note();
+    const [doc, arrangement] = [this.desk.document(), this.desk.arrangement()];
+    const offers = STOPS.map((stop) => ({ stop, at: stop === 'fermata' ? at : at + length, text: STOP_WORDS[stop] }));
+    return offers.flatMap((offer) => {
+      const same = (m: { at: number; kind: string }) => m.at === offer.at && m.kind === offer.stop;
+      const brought = doc?.song.marks.some(same) ?? true;
+      return brought || offer.at >= (arrangement?.song.length ?? 0)
+        ? []
+        : [{ ...offer, there: doc?.choices.stops.some(same) ?? false }];
+    });
+  });
+
+  protected toggleStop({ stop, at, there }: { stop: Stop; at: number; there: boolean }): void {
+    void this.desk.edit({ code: 'edit.stop', at, stop, there: !there });
+  }
 
   protected toggleBeside(below: number): void {
     const now = this.beside();

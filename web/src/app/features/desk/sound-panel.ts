@@ -5,12 +5,14 @@ import {
   LAST_TOUCHES,
   LOUDNESSES,
   SWELLS,
+  TOUCHES,
   settingAt,
   type Choices,
   type Ending,
   type LastTouch,
   type Loudness,
   type TickRange,
+  type Touch,
   type Swell,
   rangeOf,
 } from '@joined-hands/core/song';
@@ -19,12 +21,12 @@ import { Choice } from '../../ui/choice';
 import { Pop } from '../../ui/pop';
 import { Slider } from '../../ui/slider';
 import { FEELS, type Feel } from '@joined-hands/core/time';
-import { ENDING_LABELS, FEEL_LABELS, SWELL_LABELS } from '@joined-hands/core/words';
+import { ENDING_LABELS, FEEL_LABELS, SWELL_LABELS, TOUCH_LABELS } from '@joined-hands/core/words';
 import { Actions } from '../../platform/state/actions';
 import { Words } from '../../platform/words';
 
 const SWELL_SIGNS: Readonly<Record<Swell, string>> = { none: '', rise: '<', fall: '>', arch: '<>' };
-const TOUCH_WORDS: Readonly<Record<LastTouch, string>> = {
+const LAST_TOUCH_WORDS: Readonly<Record<LastTouch, string>> = {
   plain: $localize`as written`,
   rolled: $localize`rolled`,
   octave: $localize`a low octave`,
@@ -52,9 +54,11 @@ export class SoundPanel {
   protected readonly endings = ENDINGS.map((id) => ({ id, text: ENDING_LABELS[id] }));
   protected readonly feels = FEELS.map((id) => ({ id, text: FEEL_LABELS[id] }));
   protected readonly feel = computed((): Feel => this.desk.document()?.choices.feel ?? 'straight');
-  protected readonly touches = LAST_TOUCHES.map((id) => ({ id, text: TOUCH_WORDS[id] }));
+  protected readonly touches = TOUCHES.map((id) => ({ id, text: TOUCH_LABELS[id] }));
+  protected readonly lastTouches = LAST_TOUCHES.map((id) => ({ id, text: LAST_TOUCH_WORDS[id] }));
 
   protected readonly loudness = computed(() => this.wish('loudness') ?? 'mf');
+  protected readonly touch = computed(() => this.wish('touch') ?? 'held');
   protected readonly swell = computed(() => this.wish('swell') ?? 'none');
   protected readonly ending = computed(() => this.wish('ending') ?? 'plain');
   protected readonly balance = computed(() => this.desk.document()?.choices.balance ?? 28);
@@ -78,13 +82,18 @@ export class SoundPanel {
   });
 
   constructor() {
-    inject(Actions).register(() =>
-      FEELS.map((feel) => ({
+    inject(Actions).register(() => [
+      ...FEELS.map((feel) => ({
         name: $localize`Eighth notes: ${FEEL_LABELS[feel]}`,
         keywords: $localize`feel, shuffle, jazz, even`,
         run: () => this.chooseFeel(feel),
       })),
-    );
+      ...TOUCHES.map((touch) => ({
+        name: $localize`Accompaniment chords: ${TOUCH_LABELS[touch]}`,
+        keywords: $localize`staccato, touch, detached, legato`,
+        run: () => this.chooseTouch(touch),
+      })),
+    ]);
   }
 
   private inPart(at: number): boolean {
@@ -92,7 +101,7 @@ export class SoundPanel {
     return part !== null && at >= part.start && at < part.end;
   }
 
-  private wish<K extends 'loudness' | 'swell' | 'ending'>(wish: K): Choices[K] | null {
+  private wish<K extends 'loudness' | 'swell' | 'ending' | 'touch'>(wish: K): Choices[K] | null {
     const doc = this.desk.document();
     const part = this.part();
     return doc && part ? settingAt(doc, part.start, wish) : null;
@@ -105,6 +114,10 @@ export class SoundPanel {
 
   protected chooseLoudness(loudness: Loudness): void {
     void this.desk.edit({ code: 'edit.setting', range: this.range(), setting: 'loudness', value: loudness });
+  }
+
+  protected chooseTouch(touch: Touch): void {
+    void this.desk.edit({ code: 'edit.setting', range: this.range(), setting: 'touch', value: touch });
   }
 
   protected chooseSwell(swell: Swell): void {
@@ -131,9 +144,9 @@ export class SoundPanel {
     void this.desk.edit({ code: 'edit.close', change });
   }
 
-  protected louder(): void {
+  protected eachTime(way: 'louder' | 'softer'): void {
     const document = this.desk.document();
-    void this.desk.edit(document && louderEachTime(document, this.parts()));
+    void this.desk.edit(document && louderEachTime(document, this.parts(), way));
   }
 
   protected byTurns(): void {

@@ -45,7 +45,7 @@ export function asArranged({ song }: Arrangement, percent: number): Omit<Schedul
 /** Seconds that a key is let go before the next, so that repeated notes speak. */
 const LIFT = 0.03;
 
-type AudibleNote = Pick<ScoreNote, 'hand' | 'at' | 'length' | 'pitch' | 'loudness'>;
+type AudibleNote = Pick<ScoreNote, 'hand' | 'at' | 'length' | 'pitch' | 'loudness' | 'touch'>;
 
 /** Plans what is heard of an arrangement up to and including one part. */
 export function scheduleSounds(arrangement: Arrangement, part: Part, options: ScheduleOptions): Plan {
@@ -88,7 +88,7 @@ export function scheduleStretch(
   for (const n of [...(options.plain ? plainScore(arrangement) : arrangement.score), ...tried]) {
     if (n.at < from || n.at >= to) continue;
     if (options.hands !== 'both' && n.hand !== options.hands) continue;
-    const until = options.plain ? n.at + n.length : soundsUntil(n, arrangement.pedal);
+    const until = soundsUntil(n, options.plain ? [] : arrangement.pedal);
     sounds.push({
       time: lead + time(n.at),
       duration: Math.max(0.08, time(until) - time(n.at) - LIFT),
@@ -96,8 +96,26 @@ export function scheduleStretch(
       loudness: n.loudness,
     });
   }
+  if (options.hands !== 'left')
+    for (const { at, graces = [] } of arrangement.song.melody)
+      if (at >= from && at < to) sounds.push(...graceSounds(graces.map(midiOf), lead + time(at)));
   sounds.sort((a, b) => a.time - b.time);
   return { sounds, lead, length: lead + time(to), from, placeAt };
+}
+
+/** Seconds that a small note takes, and how loud it is. */
+const GRACE = { seconds: 0.07, loudness: 0.55 } as const;
+
+/** Small notes before one of the tune, quickly one after another; before the music begins there is no time for them. */
+function graceSounds(midis: readonly number[], before: number): Sound[] {
+  return midis
+    .map((midi, i) => ({
+      time: before - (midis.length - i) * GRACE.seconds,
+      duration: GRACE.seconds,
+      midi,
+      loudness: GRACE.loudness,
+    }))
+    .filter((s) => s.time >= 0);
 }
 
 function clickAt(time: number, strong: boolean): Sound {

@@ -129,6 +129,10 @@ export class JoinStrip implements OnDestroy {
     return s?.kind === 'room' && s.at === at;
   }
 
+  protected graceNames({ graces }: Stone): string {
+    return graces.map(this.words.say().note).join(' ');
+  }
+
   protected roomLabel({ counts, chosen }: RoomMark): string {
     const what = chosen === null ? '' : chosen === 'none' ? $localize`, left empty` : `, ${FILL_LABELS[chosen]}`;
     return this.words.say().fact({ code: 'screen.room', counts }) + what;
@@ -170,11 +174,12 @@ export class JoinStrip implements OnDestroy {
     return `${say.chord(chord.symbol)}, ${say.position(chord.position)}, ${keys}${chord.pinned ? $localize`, your choice` : ''}${this.clashes().has(chord.at) ? $localize`, the hands meet` : ''}`;
   }
 
-  protected stoneLabel({ note, word, ahead }: Stone): string {
+  protected stoneLabel({ note, word, ahead, held }: Stone): string {
     const say = this.words.say();
     const beside = note.with ? $localize` together with ${say.list(note.with.map(say.pitch))}` : '';
     const finger = note.finger ? `, finger ${note.finger}` : '';
-    return `${say.pitch(note.pitch)}${beside}${word ? `, on ${word}` : ''}${finger}${ahead ? $localize`, ahead of the beat` : ''}`;
+    const stopped = held ? $localize`, with a fermata` : '';
+    return `${say.pitch(note.pitch)}${beside}${word ? `, on ${word}` : ''}${finger}${stopped}${ahead ? $localize`, ahead of the beat` : ''}`;
   }
 
   protected placeNames({ names }: PlaceMark): string {

@@ -34,6 +34,8 @@ export function layLine(part: Part, line: readonly Segment[], spacing: Spacing, 
   const stacks = stacksOf(ground, blocksY, tallest);
   const below = stacks.some((s) => s.stands === 'below') ? 48 : 16;
   const struck = struckIn(part);
+  const reminders = remindersOf(ground);
+  const tall = part.chords.length === 0 ? rulerY + SIZE.ruler + 12 : blocksY + tallest * SIZE.block + SIZE.spread + below;
   return {
     start,
     end,
@@ -45,14 +47,14 @@ export function layLine(part: Part, line: readonly Segment[], spacing: Spacing, 
     stacks,
     at: (pixel) => spacing.at(pixel - SIZE.left),
     width: x(end) + SIZE.right,
-    height: part.chords.length === 0 ? rulerY + SIZE.ruler + 12 : blocksY + tallest * SIZE.block + SIZE.spread + below,
+    height: tall + (reminders.length > 0 ? SIZE.reminder : 0),
     bars: line.map((s, i) => ({ number: s.bar.number, x: x(s.start), first: i === 0 })),
     counts: line.flatMap((s) => countsOf(s, struck).map((c) => ({ ...c, x: x(c.at) }))),
     places: placesOf(ground, stones),
     clasps: heights.empty ? [] : claspsOf(ground, stones),
     rooms: roomsOf(ground, stones),
     pebbles: pebblesOf(ground, heights),
-    reminders: remindersOf(ground),
+    reminders,
   };
 }
 
@@ -118,6 +120,9 @@ function stonesOf({ part, line, end, x, inside }: Ground, { y }: Heights): Stone
       ahead: counted.get(note.at)?.syncopated ?? false,
       word: wordOf(note),
       lift: lifted.has(note.at) ? WORD_LIFT : 0,
+      held: note.stops.includes('fermata'),
+      breath: note.stops.includes('breath'),
+      graces: (note.graces ?? []).map(nameOf),
       under: heldUnder(held.get(note.at)),
       joined: held.get(note.at)?.written === true,
     };
@@ -257,17 +262,13 @@ const pebblesOf = ({ part, x, inside }: Ground, { y }: Heights): Pebble[] =>
       y: y(n.pitch) - n.over * SUNG_STEP,
     }));
 
-/** Between a reminder and what stands before it. */
-const REMINDER_GAP = 10;
-
-/** The reminders of a line, beside the bar numbers: each is cut where the next one begins, and stands whole where one points. */
-function remindersOf({ part, line, end, x, inside }: Ground): WrittenLine[] {
+/** The reminders of a line, under all else: each is cut where the next one begins. */
+function remindersOf({ part, end, x, inside }: Ground): WrittenLine[] {
   const reminders = part.reminders.filter(inside);
-  const pickUp = line[0].bar.number === 0 ? x(line[0].start) - 20 + SIZE.pickUp : 0;
   return reminders.map(({ at, text }, i) => {
-    const from = Math.max(x(at) - SIZE.stone + REMINDER_GAP, pickUp);
+    const from = x(at) - SIZE.stone;
     const next = reminders[i + 1];
-    const room = (next ? x(next.at) - SIZE.stone : x(end) + SIZE.right) - from;
+    const room = (next ? x(next.at) - SIZE.stone - WORD_GAP : x(end) + SIZE.right) - from;
     const letters = Math.floor(room / wordWidth('a'));
     return { x: from, whole: text, shown: text.length <= letters ? text : `${text.slice(0, Math.max(0, letters - 1))}…` };
   });

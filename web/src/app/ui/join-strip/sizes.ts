@@ -37,6 +37,8 @@ export const SIZE = {
   mostTight: 56,
   words: 28,
   ruler: 34,
+  /** A row of reminders. */
+  reminder: 22,
   block: 29,
   /** Between the low note of a spread chord and the rest. */
   spread: 9,

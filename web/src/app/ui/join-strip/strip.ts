@@ -21,6 +21,11 @@ export interface Stone {
   readonly sungOn: boolean;
   /** Struck ahead of the beat. */
   readonly ahead: boolean;
+  /** True for a note under a fermata, and where a breath follows. */
+  readonly held: boolean;
+  readonly breath: boolean;
+  /** Letters of the small notes before it. */
+  readonly graces: readonly string[];
   /** Letters of what the right hand holds under the note, from the top down, each with its finger where it is struck with the note. */
   readonly under: readonly { readonly letter: string; readonly finger: number | null }[];
   /** True where they are notes of the song, struck with the tune. */
