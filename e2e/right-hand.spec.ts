@@ -256,5 +256,8 @@ test('a reminder stands on the strip and on the sheet, a fermata and a breath on
   await expect(page.getByTestId('reminder-on-strip')).toHaveText(['softly', 'wrist low']);
   await page.getByRole('link', { name: 'Sheet' }).click();
   await page.getByRole('button', { name: 'Letters', exact: true }).click();
-  await expect(page.getByTestId('reminder-on-paper')).toHaveText([/^Bar \d+, count .+softly\s*$/, /^Bar \d+, count .+wrist low\s*$/]);
+  await expect(page.getByTestId('reminder-on-paper')).toHaveText([
+    /^Bar \d+, count .+softly\s*$/,
+    /^Bar \d+, count .+wrist low\s*$/,
+  ]);
 });
