@@ -1,4 +1,5 @@
-import { expect, openShelf, parts, stacks, test } from './app.js';
+import { readFileSync } from 'node:fs';
+import { choose, dropdown, expect, openShelf, parts, stacks, test } from './app.js';
 
 const LETTERS = `title: Tin Whistle Tide
 key: D major
@@ -165,4 +166,35 @@ test('a tune is played in time after a bar that is counted in, and put on a grid
   await page.getByRole('button', { name: 'Stop' }).click();
   await expect(page.getByTestId('preview').getByTestId('stone').first()).toHaveAttribute('aria-label', /^C4/);
   await expect(page.getByLabel('Write it in')).toContainText('ms off on average');
+});
+
+test('words with chords are pasted, last as long as is answered, and are sung from the sheet', async ({ page }) => {
+  await page.goto('/intake');
+  await page.getByRole('button', { name: 'Words with chords' }).click();
+  await page
+    .getByRole('textbox', { name: 'Words with chords' })
+    .fill('{title: Late Boat}\n{key: F}\nVerse:\nThe [F]rope is [Bb]in\nNo chords: [C7]gone [F]home');
+  await expect(page.getByTestId('sung').first()).toHaveText('The');
+  await dropdown(page, 'Chords last').click();
+  await page.getByRole('menuitemradio', { name: 'half a bar each' }).click();
+  await expect(page.getByTestId('preview')).toContainText('Late Boat');
+  await expect(page.getByTestId('stack')).toHaveCount(4);
+  await page.getByTestId('keep').click();
+  await page.waitForURL('**/desk/**');
+  await page.getByRole('link', { name: 'Sheet' }).click();
+  await page.getByRole('button', { name: 'Words', exact: true }).click();
+  await expect(page.getByTestId('word-line').first()).toHaveText(/The\s*F\s*rope is\s*B♭\s*in/);
+  const saved = page.waitForEvent('download');
+  await choose(page, 'Save', 'Words with chords (ChordPro)');
+  const file = await saved;
+  expect(file.suggestedFilename()).toBe('late-boat.cho');
+  expect(readFileSync(await file.path(), 'utf8')).toContain('The [F]rope is [Bb]in');
+});
+
+test('a file of words with chords that has none is refused in a sentence', async ({ page }) => {
+  await page.goto('/intake');
+  await page.getByRole('button', { name: 'Choose a file' }).click();
+  const buffer = Buffer.from('{title: Late Boat}\nRope in\n');
+  await page.locator('input[type=file]').setInputFiles({ name: 'late.cho', mimeType: 'text/plain', buffer });
+  await expect(page.getByTestId('fault')).toContainText('late.cho: There are no chords in it. Write a chord in brackets');
 });

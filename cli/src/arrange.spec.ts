@@ -45,7 +45,7 @@ const arrange = (...args: string[]) => {
 
 describe('the arrange command', () => {
   it('writes every output whole and answers 0', () => {
-    const kinds = ['json', 'musicxml', 'midi', 'abc', 'chart', 'lesson', 'project'];
+    const kinds = ['json', 'musicxml', 'midi', 'abc', 'chordpro', 'chart', 'lesson', 'project'];
     const done = spawned(waltz, ...kinds.flatMap((k) => [`--${k}`, join(folder, `out.${k}`)]));
     expect([done.status, done.stdout, done.stderr]).toEqual([0, '', '']);
     const told = JSON.parse(readFileSync(join(folder, 'out.json'), 'utf8')) as { parts: unknown[]; song: { bars: number } };

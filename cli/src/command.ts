@@ -1,12 +1,12 @@
 import { readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { arrange, explainBar, proposedPlanEdit, USUAL_SUGGESTION, type Arrangement } from '@joined-hands/core/arrange';
-import { repeatPlace, writtenScore } from '@joined-hands/core/sheet';
+import { repeatPlace, wordLines, writtenScore } from '@joined-hands/core/sheet';
 import { applyEdit, rangeOf, type Document, type Edit } from '@joined-hands/core/song';
 import { heardIn, meterName } from '@joined-hands/core/time';
 import { ENGLISH, partTitle, repeatWords } from '@joined-hands/core/words';
 import { chartText, explanationText, lessonText, report } from '@joined-hands/core/words/texts';
-import { openFile, writeAbc, writeMidi, writeMusicXml, writeProject } from '@joined-hands/core/formats';
+import { openFile, writeAbc, writeChordPro, writeMidi, writeMusicXml, writeProject } from '@joined-hands/core/formats';
 import { OUTPUTS, readOptions, USAGE, WrongOption, type Options, type Output } from './options.js';
 
 const WRITERS: Record<Output, (document: Document, arrangement: Arrangement) => string | Uint8Array> = {
@@ -15,6 +15,7 @@ const WRITERS: Record<Output, (document: Document, arrangement: Arrangement) => 
   midi: (_, arrangement) =>
     writeMidi(arrangement.song, arrangement.score, arrangement.pedal, arrangement.tempo, heardIn(arrangement)),
   abc: (_, arrangement) => writeAbc(arrangement.song),
+  chordpro: (_, arrangement) => writeChordPro(arrangement.song, wordLines(arrangement)),
   chart: (_, arrangement) => chartText(arrangement, ENGLISH),
   lesson: (_, arrangement) => lessonText(arrangement, ENGLISH),
   project: (document) => writeProject(document),

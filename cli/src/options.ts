@@ -13,7 +13,7 @@ import {
 import { FORMATS, type Format } from '@joined-hands/core/formats';
 
 /** Outputs the command can write, in the order in which they are written. */
-export const OUTPUTS = ['json', 'musicxml', 'midi', 'abc', 'chart', 'lesson', 'project'] as const;
+export const OUTPUTS = ['json', 'musicxml', 'midi', 'abc', 'chordpro', 'chart', 'lesson', 'project'] as const;
 export type Output = (typeof OUTPUTS)[number];
 
 /** Textures by their names, and the left hand as the music brings it. */
@@ -75,7 +75,7 @@ function listed(names: readonly string[]): string {
 
 export const USAGE = `npm run -s arrange -- INPUT [options]
 
-  --format abc|musicxml|midi|letters|project
+  --format abc|musicxml|midi|letters|chordpro|project
                                           input format (default: by the file's ending)
   --hands child|small|medium|large        hand profile (default: medium)
   --keys 49|61|76|88                      keyboard size (default: 88)
@@ -92,8 +92,8 @@ ${listed(TEXTURE_NAMES)}
   --suggest triads|sevenths|rich          chords to suggest from (default: triads)
   --transpose KEY                         write it in another key, such as "Eb major"
   --explain BAR                           what each term costs in a bar, and for the nearest alternatives
-  --json FILE  --musicxml FILE  --midi FILE  --abc FILE  --chart FILE  --lesson FILE  --project FILE
-                                          outputs; - is standard output
+  --json FILE  --musicxml FILE  --midi FILE  --abc FILE  --chordpro FILE  --chart FILE  --lesson FILE
+  --project FILE                                                                    outputs; - is standard output
 `;
 
 const SUGGESTED: readonly Vocabulary[] = ['triads', 'sevenths', 'rich'];
@@ -171,6 +171,7 @@ function parse(args: readonly string[]) {
         musicxml: text,
         midi: text,
         abc: text,
+        chordpro: text,
         chart: text,
         lesson: text,
         project: text,

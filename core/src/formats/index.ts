@@ -1,6 +1,8 @@
 export { type Notice } from './result.js';
 export { readAbc } from './abc/read.js';
 export { writeAbc } from './abc/write.js';
+export { readChordPro } from './chordpro/read.js';
+export { writeChordPro, type WordLine, type WordsUnder } from './chordpro/write.js';
 export { readMusicXml } from './musicxml/read.js';
 export { asPage, writeMusicXml, type WrittenChord, type WrittenScore } from './musicxml/write.js';
 export { readLetters } from './letters/read.js';

@@ -1,4 +1,4 @@
-import { evidenceOf, findKey } from '../harmony/find-key.js';
+import { evidenceOf, evidenceOfChords, findKey } from '../harmony/find-key.js';
 import { type Key, type Mode, keyFromSignature } from '../harmony/key.js';
 import { parseChord } from '../harmony/symbol.js';
 import { HIGHEST_KEY, LOWEST_KEY, midiOf, nameOf, pitchClass, type Pitch } from '../pitch/pitch.js';
@@ -343,12 +343,7 @@ function readSymbol(symbol: string, measure: string): string {
 
 function keyOf(raw: RawSong, melody: readonly MelodyNote[], chords: readonly ChordEvent[]): Key {
   if (raw.signature !== null && raw.mode !== null) return keyFromSignature(raw.signature, raw.mode);
-  const heard = evidenceOf(melody);
-  for (const c of chords) {
-    const chord = parseChord(c.symbol);
-    if (chord.kind !== 'chord') continue;
-    for (const t of chord.tones.slice(0, 4)) heard.push({ pitchClass: pitchClass(t.name), weight: 5040 });
-  }
+  const heard = [...evidenceOf(melody), ...evidenceOfChords(chords)];
   const final = melody.at(-1);
   return findKey(heard, final ? pitchClass(nameOf(final.pitch)) : null, raw.signature);
 }

@@ -1,5 +1,6 @@
 import type { Document } from '../song/decisions.js';
 import { abc } from './abc/format.js';
+import { chordpro } from './chordpro/format.js';
 import type { ContentFault, FileFormat } from './format.js';
 import { letters } from './letters/format.js';
 import { midi } from './midi/format.js';
@@ -23,7 +24,7 @@ export type Opened =
   | { readonly ok: false; readonly name: string; readonly fault: OpenFault };
 
 /** Every format that a song may come in: one file each. What a file looks like is tried in this order. */
-const READERS = { midi, musicxml, project, letters, abc } satisfies Record<string, FileFormat>;
+const READERS = { midi, musicxml, project, letters, abc, chordpro } satisfies Record<string, FileFormat>;
 
 export type Format = keyof typeof READERS;
 
@@ -45,6 +46,12 @@ export function sniff(data: Uint8Array): Format | null {
   return FORMATS.find((f) => READERS[f].looks(data, head)) ?? null;
 }
 
+/** The format of a file by its ending; plain text is letter lines, or words with chords where it looks like that. */
+function formatIn(name: string, data: Uint8Array): Format | null {
+  const ending = formatOf(name);
+  return ending === 'letters' && /\.txt$/i.test(name) && sniff(data) === 'chordpro' ? 'chordpro' : ending;
+}
+
 /** Text that holds control bytes is no text. */
 function looksBinary(data: Uint8Array): boolean {
   const head = new TextEncoder().encode(decodeText(data.subarray(0, 4000)));
@@ -57,7 +64,8 @@ function looksBinary(data: Uint8Array): boolean {
  * Reads a file of any known format. `format` overrules the file's ending. A file that is not what it is called is
  * refused with what it looks like.
  */
-export function openFile(name: string, data: Uint8Array, format: Format | null = formatOf(name), answers: Answers = {}): Opened {
+export function openFile(name: string, data: Uint8Array, wanted: Format | null = null, answers: Answers = {}): Opened {
+  const format = wanted ?? formatIn(name, data);
   const refused = (fault: OpenFault): Opened => ({ ok: false, name, fault });
   if (data.length > MOST_BYTES) return refused({ code: 'open.too-large', megabytes: MOST_BYTES / 1e6 });
   if (data.length === 0) return refused({ code: 'open.empty' });

@@ -21,6 +21,7 @@ export type RefusalCause =
   | { readonly code: 'file.unreadable-here' }
   | { readonly code: 'line.too-long'; readonly most: number }
   | { readonly code: 'abc.no-key' }
+  | { readonly code: 'chordpro.no-chords' }
   | { readonly code: 'abc.no-tune' }
   | { readonly code: 'abc.open-graces' }
   | { readonly code: 'meter.uncountable'; readonly text: string }
@@ -84,6 +85,7 @@ export type DataFault =
 /** What to do about it. */
 export type Remedy =
   | 'abc-lines'
+  | 'write-chords-over'
   | 'smaller-book'
   | 'one-song'
   | 'shorter-song'
@@ -140,9 +142,13 @@ export interface Refusal {
   readonly columns: readonly [number, number] | null;
 }
 
+/** How long a chord of words with chords is taken to last: they say where it changes, and not when. */
+export const CHORD_LENGTHS = ['bar', 'half', 'two-bars'] as const;
+export type ChordLength = (typeof CHORD_LENGTHS)[number];
+
 /** Something that a file leaves open, such as which of its lines is the tune; it is asked with a sensible answer given. */
 export interface Question {
-  readonly id: 'tune' | 'voice' | 'line' | 'stacks' | 'chords' | 'grid';
+  readonly id: 'tune' | 'voice' | 'line' | 'stacks' | 'chords' | 'grid' | 'length';
   readonly entries: readonly QuestionEntry[];
   /** The answer that was taken. */
   readonly value: string;
@@ -162,6 +168,7 @@ export interface QuestionEntry {
     | { readonly code: 'entry.line'; readonly name: LineName; readonly notes: number; readonly sung: boolean }
     | { readonly code: 'entry.stacks'; readonly keep: Stacks }
     | { readonly code: 'entry.chords'; readonly named: boolean }
+    | { readonly code: 'entry.length'; readonly lasts: ChordLength }
     /** How far played notes lie from a grid on average, in milliseconds. */
     | { readonly code: 'entry.grid'; readonly grid: GridName; readonly off: number };
 }

@@ -1,3 +1,5 @@
+import { TICKS_PER_QUARTER } from '../time/ticks.js';
+import { parseChord } from './symbol.js';
 import { nameOf, pitchClass, type NoteName, type Pitch } from '../pitch/pitch.js';
 import { keyFromSignature, keysOf, hasMinorThird, MODES, scaleOf, signatureOf, type Key, type Mode } from './key.js';
 
@@ -10,6 +12,14 @@ export interface Evidence {
 /** The notes of a tune as they speak for a key, each by its length. */
 export const evidenceOf = (tune: readonly { readonly pitch: Pitch; readonly length: number }[]): Evidence[] =>
   tune.map((n) => ({ pitchClass: pitchClass(nameOf(n.pitch)), weight: n.length }));
+
+/** What chords tell of a key: each of their first four notes as much as an eighth of the tune. */
+export const evidenceOfChords = (chords: readonly { readonly symbol: string }[]): Evidence[] =>
+  chords.flatMap(({ symbol }) => {
+    const chord = parseChord(symbol);
+    const tones = chord.kind === 'chord' ? chord.tones.slice(0, 4) : [];
+    return tones.map((t) => ({ pitchClass: pitchClass(t.name), weight: TICKS_PER_QUARTER / 2 }));
+  });
 
 /**
  * How often each degree of the scale, in half steps from the tonic, is heard in a tune. Major and minor: counts over the Essen

@@ -45,6 +45,14 @@ export function meterFrom(name: string): Meter {
   return { beats, unit };
 }
 
+/** The meter of a name that someone wrote, "3/4" or "C"; null where it cannot be counted. */
+export function readMeter(text: string): Meter | null {
+  const common: Readonly<Record<string, string>> = { C: '4/4', 'C|': '2/2' };
+  const found = /^(\d{1,2})\s*\/\s*(1|2|4|8|16)$/.exec(common[text.trim()] ?? text.trim());
+  const beats = Number(found?.[1]);
+  return found && beats >= 1 ? { beats, unit: Number(found[2]) } : null;
+}
+
 /** "3/4". */
 export function meterName(meter: Meter): string {
   return `${meter.beats}/${meter.unit}`;

@@ -4,7 +4,8 @@ import { readProject } from './project.js';
 
 export const project = {
   endings: ['json'],
-  looks: (_, head) => /^\s*\{/.test(head),
+  // A directive of words with chords begins with the same sign.
+  looks: (_, head) => /^\s*\{(?!\s*[a-z_]+\s*[:}])/i.test(head),
   read: (data) => {
     const read = readProject(decodeText(data));
     return read.ok ? { ok: true, document: read.document, notices: [], questions: [], counted: [] } : read;

@@ -1,11 +1,12 @@
 import type { Format } from '../../formats/open.js';
-import type { CountedThing, LineName, Question, RefusedAt, Refusal, Remedy } from '../../formats/result.js';
+import type { ChordLength, CountedThing, LineName, Question, RefusedAt, Refusal, Remedy } from '../../formats/result.js';
 import type { CodesOf, Sayings } from '../fact.js';
 import type { Speech } from '../speech.js';
 import { capital } from '../text.js';
 
 const FORMAT_NAMES: Readonly<Record<Format, string>> = {
   abc: 'ABC',
+  chordpro: 'words with chords',
   musicxml: 'MusicXML',
   midi: 'MIDI',
   letters: 'letter lines',
@@ -57,6 +58,7 @@ const REMEDIES: Readonly<Record<Remedy, string>> = {
   syllables: 'Each syllable takes the next note of its bar; use . to skip a note.',
   'fewer-repeats': 'Use fewer repeats.',
   'file-with-tune': 'Choose a file with a melody in it.',
+  'write-chords-over': 'Write a chord in brackets before its syllable, [C]like this, or on the line above it.',
   'ending-numbers': 'Correct the ending numbers in the file.',
   'shorten-note': 'Shorten a note or add a bar line.',
   'lengthen-note': 'Lengthen a note or add a rest.',
@@ -67,6 +69,8 @@ const REMEDIES: Readonly<Record<Remedy, string>> = {
   'export-musicxml': 'Export it again as MusicXML (.musicxml) from the program it was written in.',
   'save-again': 'Save the file again in the program it came from, or choose another file.',
 };
+
+const LASTS: Readonly<Record<ChordLength, string>> = { bar: 'a bar each', half: 'half a bar each', 'two-bars': 'two bars each' };
 
 const PLENTY = {
   voices: 'voices',
@@ -91,6 +95,7 @@ type RefusalCodes = CodesOf<
   | 'file'
   | 'line'
   | 'abc'
+  | 'chordpro'
   | 'meter'
   | 'tune'
   | 'note'
@@ -115,6 +120,7 @@ export const refusals: Sayings<RefusalCodes, Speech> = {
   'file.damaged': ({ format }) => `the ${DAMAGED[format]} is damaged and cannot be read to the end.`,
   'file.unreadable-here': () => 'something here cannot be read.',
   'line.too-long': ({ most }, say) => `the line is longer than ${say.number(most)} letters.`,
+  'chordpro.no-chords': () => 'there are no chords in it.',
   'abc.no-key': () => 'this is not ABC: there is no K: line for the key.',
   'abc.no-tune': () => 'this is not ABC: there is no tune in it.',
   'abc.open-graces': () => 'the grace notes are not closed.',
@@ -236,6 +242,7 @@ export const notices: Sayings<CodesOf<'notice' | 'entry'>, Speech> = {
   'entry.line': ({ name, notes, sung }, say) => `${lineName(name)}: ${say.count(notes, 'note')}${sung ? ', sung' : ''}`,
   'entry.stacks': ({ keep }) => (keep === 'all' ? 'all of them' : `the ${keep} note`),
   'entry.chords': ({ named }) => (named ? 'named from the accompaniment' : 'none'),
+  'entry.length': ({ lasts }) => LASTS[lasts],
   'entry.grid': ({ grid, off }) => `${GRIDS[grid]} (${off} ms off on average)`,
 };
 
@@ -246,6 +253,7 @@ export const QUESTIONS: Readonly<Record<Question['id'], string>> = {
   line: 'The melody is in',
   stacks: 'Where notes are stacked, keep',
   chords: 'Chords',
+  length: 'Chords last',
   grid: 'Write it in',
 };
 

@@ -18,7 +18,7 @@ import type { Answers, Counted, Found, Question, Reading, Recording, Refusal } f
 import { ShelfStore } from '../../platform/state/shelf.store';
 import { Incoming } from '../../platform/state/incoming';
 import { Library, STORAGE_SENTENCES, storageTrouble } from '../../platform/storage/library';
-import { after, atFirst, keepable, type IntakeEvent, type Source, type Way } from './state';
+import { after, atFirst, keepable, type IntakeEvent, type Source, type Typing, type Way } from './state';
 import { TYPED, type TypedWay } from './typed';
 import { PlayIn } from './play-in';
 import { JoinStrip } from '../../ui/join-strip/join-strip';
@@ -37,6 +37,7 @@ import { latestWins } from '../../platform/latest';
 const WAYS = [
   { id: 'letters', text: $localize`Type letters` },
   { id: 'abc', text: $localize`Paste ABC` },
+  { id: 'words', text: $localize`Words with chords` },
   { id: 'file', text: $localize`Choose a file` },
   { id: 'play', text: $localize`Play it in` },
 ] as const satisfies readonly { id: Way; text: string }[];
@@ -65,10 +66,19 @@ interface Refused {
   readonly refusal?: Refusal;
 }
 
+const isTyped = (way: Way): way is Typing => way in TYPED;
+
+/** What stands in the fields that are typed in at first. */
+const FIRST_TEXTS: Readonly<Record<Typing, string>> = {
+  letters: TYPED.letters.first,
+  abc: TYPED.abc.first,
+  words: TYPED.words.first,
+};
+
 const isEmpty = (source: Source): boolean =>
   source.kind === 'recording'
     ? source.recording.notes.length === 0
-    : source.kind === 'text' && source.way === 'abc' && !source.text.trim();
+    : source.kind === 'text' && source.way !== 'letters' && !source.text.trim();
 
 /** Bringing a song in: a file, pasted ABC, or letter lines typed with a live strip under them. */
 @Component({
@@ -96,14 +106,17 @@ export class Intake implements OnDestroy {
   protected readonly keepable = computed(() => keepable(this.state()));
   /** What is at hand is read, and its song is shown. */
   protected readonly taken = computed(() => this.state().step.is === 'read');
-  protected readonly letters = signal<string>(TYPED.letters.first);
-  protected readonly abc = signal('');
+  /** What stands in each of the fields that are typed in. */
+  private readonly texts = signal<Readonly<Record<Typing, string>>>(FIRST_TEXTS);
   /** What is known of the notation at hand; null where nothing is typed. */
   protected readonly typed = computed((): TypedWay | null => {
     const way = this.way();
-    return way === 'letters' || way === 'abc' ? TYPED[way] : null;
+    return isTyped(way) ? TYPED[way] : null;
   });
-  protected readonly text = computed(() => (this.way() === 'abc' ? this.abc() : this.letters()));
+  protected readonly text = computed(() => {
+    const way = this.way();
+    return this.texts()[isTyped(way) ? way : 'letters'];
+  });
   protected readonly reading = computed(() => {
     const { step } = this.state();
     return step.is === 'reading' ? step.what : null;
@@ -172,17 +185,17 @@ export class Intake implements OnDestroy {
 
   private async restore(): Promise<void> {
     // Without storage there is no draft.
-    const draft = await this.library.setting<{ letters: string; abc: string }>('draft').catch(() => null);
+    const draft = await this.library.setting<Partial<Record<Typing, string>>>('draft').catch(() => null);
     // What was typed in the meantime is newer.
-    if (!draft || this.letters() !== TYPED.letters.first || this.abc() !== TYPED.abc.first) return;
-    this.letters.set(draft.letters);
-    this.abc.set(draft.abc);
+    if (draft && this.texts() === FIRST_TEXTS) this.texts.set({ ...FIRST_TEXTS, ...draft });
   }
 
   protected type(text: string): Promise<void> {
-    (this.way() === 'abc' ? this.abc : this.letters).set(text);
+    const way = this.way();
+    if (isTyped(way)) this.texts.update((texts) => ({ ...texts, [way]: text }));
+    const { letters, abc, words } = this.texts();
     const short = (draft: string): string => (draft.length > LONGEST_DRAFT ? '' : draft);
-    const draft = { letters: short(this.letters()), abc: short(this.abc()) };
+    const draft = { letters: short(letters), abc: short(abc), words: short(words) };
     return this.library.keepSetting('draft', draft).catch(() => undefined);
   }
 
@@ -264,7 +277,10 @@ export class Intake implements OnDestroy {
     if (source.kind === 'recording') return reader.call('readRecording', source.recording, answers);
     // Only the text as it stands now is worth reading.
     reader.skipWaiting();
-    return source.way === 'abc' ? reader.call('readAbc', source.text, answers) : reader.call('readLetters', source.text);
+    const { way, text } = source;
+    return way === 'letters'
+      ? reader.call('readLetters', text)
+      : reader.call(way === 'abc' ? 'readAbc' : 'readChordPro', text, answers);
   }
 
   /** Shows a song that was read, arranged, with what was found beside it. */
@@ -341,7 +357,7 @@ export class Intake implements OnDestroy {
   protected async keep(): Promise<void> {
     const [way, text] = [this.way(), this.text()];
     // What was typed last is what is kept, even where it was not looked at yet.
-    if ((way === 'letters' || way === 'abc') && !this.isRead(text)) this.read({ kind: 'text', way, text });
+    if (isTyped(way) && !this.isRead(text)) this.read({ kind: 'text', way, text });
     await this.shown;
     if (way !== this.way() || text !== this.text()) return;
     const document = this.keepable()?.document;

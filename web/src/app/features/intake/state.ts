@@ -2,11 +2,14 @@ import type { Arrangement } from '@joined-hands/core/arrange';
 import type { Answers, Found, Question, Recording, Refusal } from '@joined-hands/core/formats';
 import type { Document, SongFacts } from '@joined-hands/core/song';
 
-export type Way = 'letters' | 'abc' | 'file' | 'play';
+/** Ways in that are typed or pasted. */
+export type Typing = 'letters' | 'abc' | 'words';
+
+export type Way = Typing | 'file' | 'play';
 
 /** What is read: a text as it stands, a file, or keys as they were played. */
 export type Source =
-  | { readonly kind: 'text'; readonly way: 'letters' | 'abc'; readonly text: string }
+  | { readonly kind: 'text'; readonly way: Typing; readonly text: string }
   | { readonly kind: 'file'; readonly file: File }
   | { readonly kind: 'recording'; readonly recording: Recording };
 

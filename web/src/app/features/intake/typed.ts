@@ -1,3 +1,5 @@
+import type { Typing } from './state';
+
 /** A way in that is typed: what stands there to begin with, what is offered in its place, and how it is written. */
 export interface TypedWay {
   readonly label: string;
@@ -67,4 +69,25 @@ w: Fog bell is ring-ing and home is near
       { sign: 'w:', says: $localize`A syllable for each note of the line above, “sail-ing” for one word.` },
     ],
   },
-} as const satisfies Record<string, TypedWay>;
+  words: {
+    label: $localize`Words with chords`,
+    first: '',
+    says: $localize`Paste words with their chords, in brackets or on the line above.`,
+    button: $localize`Show a short example`,
+    instead: `{title: Late Boat}
+{time: 4/4}
+
+Verse:
+C            F
+Rope in, fog off,
+      G7         C
+And a-way, a-way we go
+`,
+    guide: [
+      { sign: '[C]Rope in', says: $localize`A chord in brackets, right before the syllable it falls on.` },
+      { sign: 'C     G7', says: $localize`Or a line of chords alone: each falls on the syllable under it.` },
+      { sign: 'Verse:   [Verse]', says: $localize`A section of the song, on a line of its own.` },
+      { sign: '{title: …}', says: $localize`Facts of the song: title, composer, key, time, tempo.` },
+    ],
+  },
+} as const satisfies Record<Typing, TypedWay>;

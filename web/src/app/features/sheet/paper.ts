@@ -5,6 +5,7 @@ import {
   chordShapes,
   lessonOf,
   letterChart,
+  wordLines,
   worksheet,
   type Join,
   type LessonChord,
@@ -30,7 +31,7 @@ import { Signs } from '../../ui/signs';
 import { Words } from '../../platform/words';
 
 /** Kinds of sheet that are words and letters; the staff is engraved. */
-export type PaperKind = 'letters' | 'lesson' | 'worksheet' | 'chords';
+export type PaperKind = 'letters' | 'words' | 'lesson' | 'worksheet' | 'chords';
 
 /** A sheet to hand out: the letter chart, the lesson in steps, a worksheet with blanks, or all shapes of the left hand. */
 @Component({
@@ -60,10 +61,21 @@ export class Paper {
     () =>
       ({
         letters: '',
+        words: $localize`To sing from`,
         lesson: $localize`Part by part`,
         worksheet: $localize`Copy it by hand`,
         chords: $localize`All left-hand shapes`,
       })[this.kind()],
+  );
+
+  /** Words under their chords, without what a line does not show. */
+  protected readonly lines = computed(() =>
+    wordLines(this.arrangement())
+      .filter((line) => line.under.length > 0)
+      .map(({ section, under }) => ({
+        section,
+        under: under.map(({ chord, text }) => ({ chord, text: text.trim(), joins: text !== '' && !text.endsWith(' ') })),
+      })),
   );
 
   protected readonly hardest = computed(() => hardestAdvice(this.lesson(), this.words.say()));

@@ -52,6 +52,7 @@ const EXPORTS: readonly ExportEntry[] = [
   { kind: 'midi', text: 'MIDI', ending: 'mid', type: 'audio/midi' },
   { kind: 'letters', text: $localize`Letter lines`, ending: 'letters', type: 'text/plain' },
   { kind: 'abc', text: 'ABC', ending: 'abc', type: 'text/vnd.abc' },
+  { kind: 'chordpro', text: $localize`Words with chords (ChordPro)`, ending: 'cho', type: 'text/plain' },
   { kind: 'lesson', text: $localize`Lesson text`, ending: 'txt', type: 'text/plain' },
   { kind: 'project', text: $localize`Project`, ending: 'json', type: 'application/json' },
 ];
@@ -59,6 +60,7 @@ const EXPORTS: readonly ExportEntry[] = [
 const KINDS: readonly { readonly id: 'staff' | PaperKind; readonly text: string }[] = [
   { id: 'staff', text: $localize`Staff` },
   { id: 'letters', text: $localize`Letters` },
+  { id: 'words', text: $localize`Words` },
   { id: 'lesson', text: $localize`Lesson` },
   { id: 'worksheet', text: $localize`Worksheet` },
   { id: 'chords', text: $localize`Chords` },

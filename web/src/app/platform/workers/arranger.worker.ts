@@ -18,7 +18,7 @@ import {
 import type { FingerReasons } from '@joined-hands/core/fingers';
 import type { VoicingFact } from '@joined-hands/core/left-hand';
 import { simulateLog, type Pass, type PractisedDays } from '@joined-hands/core/practice';
-import { checkDocument, writtenScore, type SongCard } from '@joined-hands/core/sheet';
+import { checkDocument, wordLines, writtenScore, type SongCard } from '@joined-hands/core/sheet';
 import type { Document, TickRange } from '@joined-hands/core/song';
 import { heardIn } from '@joined-hands/core/time';
 import { wordsWith, type NoteNames } from '@joined-hands/core/words';
@@ -27,7 +27,7 @@ import { difference, type ArrangementPatch } from './arrangement-patch';
 
 /** Files a document can be written as. */
 /** What is written of an arrangement: a file for elsewhere, or the page as it is engraved here. */
-export type ExportKind = 'musicxml' | 'page' | 'midi' | 'letters' | 'abc' | 'chart' | 'lesson' | 'project';
+export type ExportKind = 'musicxml' | 'page' | 'midi' | 'letters' | 'abc' | 'chordpro' | 'chart' | 'lesson' | 'project';
 
 /** The readers and writers are large and rarely needed: they load with the first file. */
 const formats = () => import('@joined-hands/core/formats');
@@ -143,6 +143,8 @@ const arranger = {
         return f.writeLetters(arrangement.song, names);
       case 'abc':
         return f.writeAbc(arrangement.song);
+      case 'chordpro':
+        return f.writeChordPro(arrangement.song, wordLines(arrangement));
       case 'chart':
         return chartText(arrangement, wordsWith(names));
       case 'lesson':

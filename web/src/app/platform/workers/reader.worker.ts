@@ -4,6 +4,7 @@ import type { Document } from '@joined-hands/core/song';
 import {
   openFile,
   readAbc,
+  readChordPro,
   readArchive,
   readLetters,
   readRecording,
@@ -51,6 +52,10 @@ const reader = {
   /** A tune that was played in, as a song. */
   readRecording(recording: Recording, answers: Answers): Reading {
     return readRecording(recording, answers);
+  },
+
+  readChordPro(text: string, answers: Answers): Reading {
+    return readChordPro(text, answers);
   },
 
   readAbc(text: string, answers: Answers): Reading {
