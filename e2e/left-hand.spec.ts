@@ -284,3 +284,28 @@ test('the left hand of a two-handed file is played as it was written, and the pa
   await expect(texture).toContainText('one, five, eight, ten and back');
   await expect.poll(blocks).toBeGreaterThan(inChords);
 });
+
+test('a left hand of one’s own is written count by count, given to the next chord, and taken back', async ({ page }) => {
+  await openSong(page, 'All Aboard for Nettle Point');
+  await page.keyboard.press('4');
+  await stacks(page).first().click();
+  const before = await keysOf(stacks(page).first());
+  await page.getByTestId('own-left').click();
+  const counts = page.getByTestId('own-count');
+  await expect(counts.first()).toHaveAttribute('aria-pressed', 'true');
+  await page.getByRole('button', { name: 'halves' }).click();
+  for (const midi of [43, 50]) {
+    await counts.nth(midi === 43 ? 2 : 3).click();
+    await page.locator(`jh-keyboard [data-midi="${midi}"]`).first().click();
+  }
+  await expect(counts.nth(2)).toContainText('G2');
+  await counts.nth(4).click();
+  await page.getByRole('button', { name: 'Let go here' }).click();
+  await page.getByRole('button', { name: 'Keep this left hand' }).click();
+  await expect(page.getByRole('button', { name: /^Undo: your own left hand for/ })).toBeVisible();
+  await page.getByTestId('give').click();
+  await expect(page.getByTestId('given')).toContainText('has it too.');
+  await page.getByRole('button', { name: /^Undo: your own left hand given for/ }).click();
+  await page.getByRole('button', { name: /^Undo: your own left hand for/ }).click();
+  await expect.poll(() => keysOf(stacks(page).first())).toBe(before);
+});

@@ -20,6 +20,7 @@ import {
 import type { Edit } from '../src/song/edit.js';
 import { keysOf } from '../src/harmony/key.js';
 import { metersFor } from '../src/song/facts.js';
+import { TICKS_PER_QUARTER as Q } from '../src/time/ticks.js';
 import { SYMBOLS } from './songs.js';
 
 /** Any change that the page can make to a song as it is arranged, possible or not. */
@@ -63,6 +64,14 @@ export function edits(doc: Document, { parts }: Pick<Arrangement, 'parts'>): fc.
     of('edit.stop', { at, stop: fc.constantFrom('fermata', 'breath'), there: fc.boolean() }),
     setting('touch', fc.constantFrom(...TOUCHES)),
     setting('timing', fc.constantFrom(...CHORD_TIMINGS)),
+    of('edit.left', {
+      at,
+      length: fc.constantFrom(Q, 4 * Q),
+      notes: at.map((place) => [
+        { at: place, length: 2 * Q, pitch: 'C3' },
+        { at: place, length: Q, pitch: 'G3' },
+      ]),
+    }),
     of('edit.remind', { at, text: fc.constantFrom('jump early', ' ', 'wrist low: \n"soft" & <long>') }),
     of('edit.chord-school', { at, school: fc.constantFrom(null, ...SCHOOLS) }),
     of('edit.fill', { at, kind: fc.constantFrom(null, ...FILL_KINDS) }),

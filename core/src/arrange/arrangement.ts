@@ -17,7 +17,7 @@ import type { VoicedChord } from '../left-hand/voice.js';
 import type { Pitch } from '../pitch/pitch.js';
 import type { HandPlace } from '../right-hand/positions.js';
 import type { UnderNote } from '../right-hand/under-melody.js';
-import type { MelodyNote, Song } from '../song/song.js';
+import type { MelodyNote, Song, SungWords } from '../song/song.js';
 import type { PlayMode, Stop } from '../song/decisions.js';
 import type { Bar } from '../time/bars.js';
 import type { TempoPoint } from '../time/tempo.js';
@@ -81,6 +81,8 @@ export interface Part {
   readonly places: readonly HandPlace[];
   /** Jumps of both hands within the part and into it. */
   readonly jumps: readonly Jump[];
+  /** What is sung in it where the song has words and no tune to carry them. */
+  readonly words: readonly SungWords[];
   /** What the pianist wants to be reminded of, place by place. */
   readonly reminders: readonly Reminder[];
   readonly difficulty: Difficulty;

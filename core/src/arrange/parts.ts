@@ -49,6 +49,7 @@ export function partsOf(
       places.map((p) => ({ ...p, at: p.start })),
       ends,
     ),
+    words: cutAt(song.words ?? [], ends),
     reminders: cutAt(settings.reminders, ends),
     wide: cutAt(wideGrips(right.fingered, spanOf(settings.hands, 'right').comfortable), ends),
   };
@@ -88,6 +89,7 @@ export function partsOf(
       rooms: cut.rooms[i],
       fills: cut.fills[i],
       sung: cut.sung[i],
+      words: cut.words[i],
       reminders: cut.reminders[i],
       difficulty: partDifficulty(load, bars),
     };

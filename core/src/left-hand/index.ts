@@ -1,3 +1,4 @@
+export { givenTo, type ChordStretch, type GivenFigure } from './given.js';
 export { type Voicing, voicingsFor } from './candidates.js';
 export { motionBetween } from './costs.js';
 export { type VoicingWishes } from './problem.js';

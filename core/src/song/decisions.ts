@@ -365,5 +365,7 @@ export function handsOf(profile: HandProfile = 'medium', keys: KeyboardSize = 88
 
 /** A document for a song that was just brought in. */
 export function newDocument(song: Document['song'], hands: Hands = handsOf()): Document {
-  return { version: DOCUMENT_VERSION, song, choices: noChoices(), hands, versions: [] };
+  // Words without a tune are there to be sung along to.
+  const playMode = song.melody.length === 0 && song.words ? 'sing-along' : 'arranged';
+  return { version: DOCUMENT_VERSION, song, choices: { ...noChoices(), playMode }, hands, versions: [] };
 }

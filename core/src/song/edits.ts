@@ -28,7 +28,7 @@ import {
   type Suggesting,
 } from './decisions.js';
 import { oneLine } from './text.js';
-import { besides, keysOf, leftOnKeys, MOST_BESIDE, onKeys, type ChordEvent, type Song } from './song.js';
+import { besides, keysOf, leftOnKeys, MOST_BESIDE, onKeys, type ChordEvent, type LeftNote, type Song } from './song.js';
 
 /** A part as edits see it. */
 export interface TickRange {
@@ -243,6 +243,18 @@ export function remind(doc: Document, at: Ticks, text: string): Document {
 export function setStop(doc: Document, at: Ticks, kind: Stop, there: boolean): Document {
   const others = doc.choices.stops.filter((s) => s.at !== at || s.kind !== kind);
   return withChoices(doc, { stops: there && at < doc.song.length ? byPlace([...others, { at, kind }]) : others });
+}
+
+/** Writes what the left hand plays in a stretch inside the song, in place of what was written there. */
+export function writeLeft(doc: Document, at: Ticks, length: Ticks, notes: readonly LeftNote[]): Document {
+  const end = Math.min(at + length, doc.song.length);
+  const others = (doc.song.left ?? []).filter((n) => n.at < at || n.at >= end);
+  const within = notes
+    .filter((n) => n.at >= at && n.at < end && midiOf(n.pitch) >= LOWEST_KEY && midiOf(n.pitch) <= HIGHEST_KEY)
+    .map((n) => ({ ...n, length: Math.min(n.length, end - n.at) }));
+  const left = byPlace([...others, ...within]).sort((a, b) => a.at - b.at || midiOf(a.pitch) - midiOf(b.pitch));
+  const { left: _, ...song } = doc.song;
+  return { ...doc, song: left.length > 0 ? { ...song, left } : song };
 }
 
 /** Pins the keys of the chord struck at a place. */

@@ -47,6 +47,9 @@ const MelodyNote = z.object({
   graces: z.array(z.string().refine(isPitch)).max(16).optional(),
 });
 
+/** Words that are sung from a place on; `joins` is true where the last one goes on in the next stretch. */
+const SungWords = z.object({ at: ticks, text: line(200).min(1), joins: z.boolean() });
+
 /** A key that the left hand strikes in the music as it was brought in. */
 const LeftNote = z.object({ at: ticks, length: ticks.min(1), pitch: keyboardPitch });
 
@@ -108,7 +111,7 @@ function faultOf(song: z.infer<typeof SongShape>): SongFault | null {
     until = note.at + note.length;
     if (until > song.length) return { code: 'song.note-past-end', place: placeAt(note.at) };
   }
-  const late = song.left?.find((n) => n.at + n.length > song.length);
+  const late = song.left?.find((n) => n.at + n.length > song.length) ?? song.words?.find((w) => w.at >= song.length);
   if (late) return { code: 'song.note-past-end', place: placeAt(late.at) };
   let before = -1;
   for (const chord of song.chords) {
@@ -136,6 +139,8 @@ const SongShape = z.object({
     .max(MOST.notes)
     .overwrite((notes) => [...notes].sort((a, b) => a.at - b.at || midiOf(a.pitch) - midiOf(b.pitch)))
     .optional(),
+  /** The words of a song without a tune, each stretch at the place from which it is sung. Where there is a tune its notes carry them. */
+  words: z.array(SungWords).max(MOST.notes).optional(),
   marks: z.array(Mark).max(MOST.marks),
   /** Where the tempo changes, in quarter notes a minute; absent where it is the same throughout. */
   tempos: z
@@ -157,6 +162,7 @@ export const SongSchema = SongShape.superRefine((song, context) => {
 
 export type Song = z.infer<typeof SongShape>;
 export type MelodyNote = z.infer<typeof MelodyNote>;
+export type SungWords = z.infer<typeof SungWords>;
 export type LeftNote = z.infer<typeof LeftNote>;
 export type ChordEvent = z.infer<typeof ChordEvent>;
 export type Mark = z.infer<typeof Mark>;

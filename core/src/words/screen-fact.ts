@@ -1,3 +1,5 @@
+import type { Pitch } from '../pitch/pitch.js';
+
 /** What screens say with a number in it: a language has its own plurals, and its own order of the words around them. */
 export type ScreenFact =
   | { readonly code: 'screen.bars'; readonly bars: number }
@@ -13,6 +15,8 @@ export type ScreenFact =
   | { readonly code: 'screen.fingers-wanted'; readonly keys: number }
   /** The counts to which chords of a part move. */
   | { readonly code: 'screen.chords-move'; readonly counts: readonly string[] }
+  /** Notes that a figure has on another chord in place of some that the chord does not have. */
+  | { readonly code: 'screen.stands-in'; readonly notes: readonly Pitch[] }
   | { readonly code: 'screen.notes-ahead'; readonly notes: number }
   | { readonly code: 'screen.bar-list'; readonly bars: readonly number[] }
   /** A drill that was done: seconds, wrong tries, and how many of its questions were shown. */

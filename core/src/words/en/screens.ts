@@ -23,6 +23,8 @@ export const screens: Sayings<CodesOf<'screen'>, Speech> = {
     counts.length === 0
       ? 'nothing changes in this part'
       : `${say.countInWords(counts.length, 'chord moves', 'chords move')}, to ${counts.join(', ')}`,
+  'screen.stands-in': ({ notes }, say) =>
+    `${say.list(notes.map(say.pitch))} ${notes.length === 1 ? 'stands' : 'stand'} in for what this chord does not have.`,
   'screen.notes-ahead': ({ notes }, say) => (notes > 0 ? `${say.count(notes, 'note')} ahead of the beat` : ''),
   'screen.bar-list': ({ bars }) =>
     `${bars.length === 1 ? 'bar' : 'bars'} ${bars.slice(0, MOST_BARS).join(', ')}${bars.length > MOST_BARS ? ' …' : ''}`,

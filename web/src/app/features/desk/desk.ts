@@ -132,9 +132,7 @@ export class Desk implements OnDestroy {
   protected readonly subtitle = computed(() => {
     const part = this.part();
     if (!part) return '';
-    const words = part.melody
-      .map((n) => n.lyric)
-      .filter((l) => l !== null)
+    const words = [...part.melody.flatMap((n) => n.lyric ?? []), ...part.words]
       .map((l) => (l.joins ? l.text : `${l.text} `))
       .join('')
       .trim();

@@ -26,15 +26,16 @@ export function layLine(part: Part, line: readonly Segment[], spacing: Spacing, 
   const ground: Ground = { part, line, start, end, x, inside: ({ at }) => at >= start && at < end };
   const heights = heightsOf(part, spare);
   const stones = stonesOf(ground, heights);
-  const wordsY = Math.max(heights.lowest + SIZE.stone + 20, ...stones.map(wordUnder));
+  const alone = heights.empty && part.words.length > 0;
+  const wordsY = alone ? SIZE.top : Math.max(heights.lowest + SIZE.stone + 20, ...stones.map(wordUnder));
   // A hand by itself has the strip to itself.
-  const rulerY = heights.empty ? SIZE.top : wordsY + SIZE.words;
+  const rulerY = heights.empty && !alone ? SIZE.top : wordsY + SIZE.words;
   const blocksY = rulerY + SIZE.ruler / 2 + 25;
   const tallest = tallestOf(part);
   const stacks = stacksOf(ground, blocksY, tallest);
   const below = stacks.some((s) => s.stands === 'below') ? 48 : 16;
   const struck = struckIn(part);
-  const reminders = remindersOf(ground);
+  const reminders = linesFrom(ground, part.reminders);
   const tall = part.chords.length === 0 ? rulerY + SIZE.ruler + 12 : blocksY + tallest * SIZE.block + SIZE.spread + below;
   return {
     start,
@@ -55,6 +56,10 @@ export function layLine(part: Part, line: readonly Segment[], spacing: Spacing, 
     rooms: roomsOf(ground, stones),
     pebbles: pebblesOf(ground, heights),
     reminders,
+    words: linesFrom(
+      ground,
+      part.words.map((w) => ({ at: w.at, text: w.joins ? `${w.text}-` : w.text })),
+    ),
   };
 }
 
@@ -262,12 +267,12 @@ const pebblesOf = ({ part, x, inside }: Ground, { y }: Heights): Pebble[] =>
       y: y(n.pitch) - n.over * SUNG_STEP,
     }));
 
-/** The reminders of a line, under all else: each is cut where the next one begins. */
-function remindersOf({ part, end, x, inside }: Ground): WrittenLine[] {
-  const reminders = part.reminders.filter(inside);
-  return reminders.map(({ at, text }, i) => {
+/** Lines of text in a line of the strip, each from its place on and cut where the next one begins. */
+function linesFrom({ end, x, inside }: Ground, texts: readonly { readonly at: number; readonly text: string }[]): WrittenLine[] {
+  const written = texts.filter(inside);
+  return written.map(({ at, text }, i) => {
     const from = x(at) - SIZE.stone;
-    const next = reminders[i + 1];
+    const next = written[i + 1];
     const room = (next ? x(next.at) - SIZE.stone - WORD_GAP : x(end) + SIZE.right) - from;
     const letters = Math.floor(room / wordWidth('a'));
     return { x: from, whole: text, shown: text.length <= letters ? text : `${text.slice(0, Math.max(0, letters - 1))}…` };

@@ -32,7 +32,7 @@ export interface Stone {
   readonly joined: boolean;
 }
 
-/** A line that the pianist wrote, over the place it is meant for. */
+/** A line of text, from the place it is meant for. */
 export interface WrittenLine {
   readonly x: number;
   /** As much of it as there is room for. */
@@ -130,6 +130,8 @@ export interface StripLine {
   readonly clasps: readonly Clasp[];
   readonly rooms: readonly RoomMark[];
   readonly reminders: readonly WrittenLine[];
+  /** Words of a song without a tune. */
+  readonly words: readonly WrittenLine[];
   readonly pebbles: readonly Pebble[];
   readonly places: readonly PlaceMark[];
 }
