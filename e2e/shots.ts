@@ -7,6 +7,45 @@ import { CHROMIUM } from './chromium.js';
 import { listen } from '../server/src/listen.js';
 import { makeApp } from '../server/src/app.js';
 
+const SLACK_WATER = `X:1
+T:Slack Water
+M:4/4
+L:1/8
+Q:1/4=96
+K:C
+D2 A2 A2 GA | B2 AG A4 | c2 BA G2 AB | A8 |
+D2 A2 A2 GA | B2 AG E4 | F2 ED E2 C2 | D8 |]
+`;
+
+const EVENING_BERTH = `X:1
+T:Evening Berth
+M:4/4
+L:1/4
+Q:1/4=72
+K:Eb
+E G B A | G F E2 | B c d e | d c B2 |
+e B c G | A F G2 | c B A G | F F E2 |]
+`;
+
+const FIVE_BELLS = `title: Five Bells
+key: G major
+time: 3/4
+tempo: 108
+
+tune : B4 - C5 | D - B4 | A - G | E - A | G - - | B4 - C5 | D - E | D - B4 | A - F# | G - - |
+words: Five - bells | in - the | fog, - and | no - one's | home, - - | five - bells | more - and | the - har- | bour's - a | tone. - - |
+`;
+
+const TWO_HANDS = `title: Two at the Rail
+key: C major
+time: 4/4
+tempo: 92
+
+tune : E4+C4 - G4+E4 - | A4+F4 - G4+E4 - | F4+D4 - E4+C4 D4+B3 | E4+C4 - - - |
+chord: C - - - | F - C - | G7 - - - | C - - - |
+left : C3 G3 C4 G3 | F3 C4 C3 G3 | G2 D3 F3 D3 | C3 G3 C3 - |
+`;
+
 // Takes the pictures of docs/screenshots from demo data: npm run shots, after npm start has built the application.
 const root = fileURLToPath(new URL('..', import.meta.url));
 const folder = join(root, 'docs', 'screenshots');
@@ -15,6 +54,36 @@ const { server, port } = await listen(makeApp(join(root, 'web', 'dist', 'browser
 const browser = await chromium.launch(CHROMIUM);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
 const shot = (name: string) => page.screenshot({ path: join(folder, `${name}.png`), animations: 'disabled' });
+
+/** Several pictures in one file, side by side, each so many pixels wide. */
+async function sideBySide(name: string, pictures: readonly Buffer[], width: number, columns: number): Promise<void> {
+  const sheet = await browser.newPage({ viewport: { width: columns * (width + 8) + 8, height: 400 } });
+  const images = pictures.map((p) => `<img width="${width}" src="data:image/png;base64,${p.toString('base64')}">`);
+  await sheet.setContent(
+    `<body style="margin:8px;display:grid;grid-template-columns:repeat(${columns},${width}px);gap:8px;background:#cfc6b4;align-items:start">${images.join('')}</body>`,
+  );
+  await sheet
+    .locator('img')
+    .last()
+    .evaluate((img: HTMLImageElement) => img.decode());
+  await sheet.screenshot({ path: join(folder, `${name}.png`), fullPage: true });
+  await sheet.close();
+}
+const seen = () => page.screenshot({ animations: 'disabled' });
+
+/** Types a song and opens it on the desk. */
+async function typeIn(way: 'Type letters' | 'Paste ABC', text: string): Promise<void> {
+  await page.goto(`http://127.0.0.1:${port}/intake`);
+  await page.getByRole('button', { name: way }).click();
+  await page.locator('textarea').fill(text);
+  await page.getByTestId('preview').getByTestId('stack').first().waitFor();
+}
+
+async function keep(): Promise<void> {
+  await page.getByTestId('keep').click();
+  await page.waitForURL('**/desk/**');
+  await page.getByTestId('stack').first().waitFor();
+}
 
 /** Names the notes in another way, by the finder. */
 async function nameNotes(way: string): Promise<void> {
@@ -161,12 +230,50 @@ await page.locator('jh-keyboard rect.sounding').first().waitFor({ state: 'detach
 await shot('rehearse-result');
 await goBeside(page, 'Log');
 await page.getByTestId('chart').last().locator('svg text').first().waitFor();
-await shot('log');
+const log = await seen();
 await page.getByRole('link', { name: 'Drills' }).click();
 await page.getByRole('button', { name: 'Cadences' }).click();
 await page.getByRole('button', { name: 'Start (space)' }).click();
 await page.locator('jh-keyboard circle.left').first().waitFor();
-await shot('drill');
+await sideBySide('log-and-drill', [log, await seen()], 960, 2);
+
+// Songs that are neither plainly major nor minor, with chords on every beat, in phrases of five bars.
+await typeIn('Paste ABC', SLACK_WATER);
+await keep();
+const dorian = await seen();
+await page.getByRole('link', { name: 'First look' }).click();
+await page.getByTestId('chord').first().waitFor();
+const look = await seen();
+await typeIn('Paste ABC', EVENING_BERTH);
+await keep();
+const hymn = await seen();
+await typeIn('Type letters', FIVE_BELLS);
+await keep();
+await sideBySide('other-songs', [look, dorian, hymn, await seen()], 960, 2);
+
+// What hands really play: thirds, a left hand of one's own typed and as blocks, a chord between the hands, signs and reminders.
+await typeIn('Type letters', TWO_HANDS);
+const typed = await seen();
+await keep();
+await page.keyboard.press('4');
+await dropdown(page, 'Texture').click();
+await page.getByRole('button', { name: 'Left hand as written', exact: true }).click();
+await page.keyboard.press('Escape');
+const own = await seen();
+await desk(page, 'Lamps Across the Sound', 2, 1);
+await dropdown(page, 'Left hand').click();
+await page.getByTestId('school').filter({ hasText: 'chord under the melody' }).getByRole('button').click();
+await page.keyboard.press('Escape');
+await page.getByTestId('under').first().waitFor();
+const between = await seen();
+await page.keyboard.press('Control+z');
+await page.getByTestId('stone').nth(4).click();
+await page.getByTestId('reminder').fill('jump early');
+await page.keyboard.press('Enter');
+await page.getByRole('button', { name: 'Fermata', exact: true }).click();
+await page.getByRole('button', { name: 'Breath after it' }).click();
+await page.getByTestId('breath').waitFor();
+await sideBySide('two-hands', [typed, own, between, await seen()], 960, 2);
 
 // On a phone: upright, and turned at the piano.
 const phone = await (
@@ -174,11 +281,12 @@ const phone = await (
 ).newPage();
 await desk(phone, 'Lamps Across the Sound', 2, 2);
 await phone.evaluate(() => document.fonts.ready);
-await phone.screenshot({ path: join(folder, 'phone-desk.png'), animations: 'disabled' });
+const upright = await phone.screenshot({ animations: 'disabled' });
 await phone.setViewportSize({ width: 844, height: 390 });
 await phone.getByRole('button', { name: 'Go to: Desk' }).click();
 await phone.getByRole('menuitem', { name: 'Rehearse' }).click();
 await phone.getByTestId('step').waitFor();
-await phone.screenshot({ path: join(folder, 'phone-rehearse-turned.png'), animations: 'disabled' });
+const turned = await phone.screenshot({ animations: 'disabled' });
+await sideBySide('phone', [upright, turned], 844, 2);
 await browser.close();
 server.close();

@@ -77,6 +77,8 @@ export interface Part {
   readonly fills: readonly (FillNote & { readonly finger: number | null })[];
   /** The right hand's chords where the tune is sung instead of played. */
   readonly sung: readonly SungChord[];
+  /** What the right hand plays where the tune rests and the hands share the chords. */
+  readonly interludes: readonly SungChord[];
   /** Where the right hand lies, place after place. */
   readonly places: readonly HandPlace[];
   /** Jumps of both hands within the part and into it. */

@@ -1,13 +1,14 @@
 import { harmonyUnder, type NoOctave } from '../fills/harmony.js';
 import { lowOctave, withLastTouch } from '../fills/close.js';
 import type { FillNote } from '../catalogue/fills/fill.js';
-import { chordsForVoice, type SungChord } from '../fills/sing-along.js';
+import { chordsForVoice, chordsOverBass, type SungChord } from '../fills/sing-along.js';
 import { blockStrikes, type Strike } from '../left-hand/strikes.js';
 import { voiceLeftHand, type LeftHand, type VoicedChord } from '../left-hand/voice.js';
 import { fingerRightHand, type RightHand } from '../right-hand/right-hand.js';
 import { notesUnderStay } from '../right-hand/stay.js';
 import { notesUnderTune, notesWithTune, type UnderNote } from '../right-hand/under-melody.js';
 import type { Hands } from '../song/decisions.js';
+import type { MelodyNote } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Material } from './material.js';
 import { besideFills, keptFills, roomsOf, type FillSlot } from './rooms.js';
@@ -39,6 +40,8 @@ export interface RightSide {
   readonly fills: readonly FillNote[];
   /** Chords in place of a tune that is sung. */
   readonly sung: readonly SungChord[];
+  /** Chords that the hands share, where the tune rests: what the right hand plays of them. */
+  readonly interludes: readonly SungChord[];
   readonly fingered: RightHand;
 }
 
@@ -116,8 +119,18 @@ export function rightSide(
     rooms,
     fills,
     sung: playMode === 'sing-along' ? chordsForVoice(chords, hands) : [],
+    interludes: playMode === 'arranged' ? chordsOverBass(underRests(chords, played), hands) : [],
     fingered: fingerRightHand({ ...task, phrases: starts }),
   };
+}
+
+/** The chords whose upper notes are the right hand's and under which the tune rests from end to end. */
+function underRests(chords: readonly VoicedChord[], tune: readonly MelodyNote[]): VoicedChord[] {
+  let n = 0;
+  return chords.filter(({ at, length, school }) => {
+    while (n < tune.length && tune[n].at + tune[n].length <= at) n++;
+    return school === 'under-melody' && (n === tune.length || tune[n].at >= at + length);
+  });
 }
 
 /** A chord as an outline has it: its lowest key alone, under the finger that plays it in the whole chord. */

@@ -29,7 +29,15 @@ export function partsOf(
   const { fingerOf, places } = right.fingered;
   const withFinger = <T extends { at: Ticks; pitch: string }>(n: T) => ({ ...n, finger: fingerOf(n.at, n.pitch) });
   const stopsOf = stopsIn(song.marks);
-  const joins = togetherPoints(attacksOf(left.chords, left.dressed), played, bars);
+  // Where the tune rests, the right hand's chords are told by their top notes.
+  const tops = right.interludes.map((c): MelodyNote => ({
+    at: c.at,
+    length: c.length,
+    pitch: c.pitches[c.pitches.length - 1],
+    lyric: null,
+  }));
+  const struck = tops.length === 0 ? played : [...played, ...tops].sort((a, b) => a.at - b.at);
+  const joins = togetherPoints(attacksOf(left.chords, left.dressed), struck, bars);
   const cut = {
     melody: cutAt(
       played.map((n) => ({ ...withFinger(n), stops: stopsOf(n) })),
@@ -44,6 +52,7 @@ export function partsOf(
     rooms: cutAt(right.rooms, ends),
     fills: cutAt(right.fills.map(withFinger), ends),
     sung: cutAt(right.sung, ends),
+    interludes: cutAt(right.interludes, ends),
     jumps: cutAt(jumps, ends),
     places: cutAt(
       places.map((p) => ({ ...p, at: p.start })),
@@ -89,6 +98,7 @@ export function partsOf(
       rooms: cut.rooms[i],
       fills: cut.fills[i],
       sung: cut.sung[i],
+      interludes: cut.interludes[i],
       words: cut.words[i],
       reminders: cut.reminders[i],
       difficulty: partDifficulty(load, bars),

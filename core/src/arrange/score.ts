@@ -36,7 +36,7 @@ function rightNotes(part: Part, withTune: boolean): Note[] {
       finger,
       role: 'melody',
     })),
-    ...part.sung.flatMap(({ at, length, pitches, fingers }) =>
+    ...[...part.sung, ...part.interludes].flatMap(({ at, length, pitches, fingers }) =>
       pitches.map((pitch, k): Note => ({ hand, at, length, pitch, finger: fingers[k], role: 'chord' })),
     ),
     ...part.fills.map(({ at, length, pitch, finger }): Note => ({ hand, at, length, pitch, finger, role: 'fill' })),

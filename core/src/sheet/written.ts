@@ -24,7 +24,7 @@ export function writtenScore(arrangement: Arrangement): WrittenScore {
 }
 
 /** What the right hand plays beside the tune of a part, in order: harmony, fills, or its chords where the tune is sung. */
-function besideTune({ under, fills, sung }: Part): WrittenChord[] {
+function besideTune({ under, fills, sung, interludes }: Part): WrittenChord[] {
   return [
     ...under.flatMap(({ at, length, pitches, written: inTune }) =>
       inTune ? [] : [{ at, length, pitches, fingers: [], rolled: false }],
@@ -36,7 +36,7 @@ function besideTune({ under, fills, sung }: Part): WrittenChord[] {
       fingers: finger ? [finger] : [],
       rolled: false,
     })),
-    ...sung.map(({ at, length, pitches, fingers }) => ({ at, length, pitches, fingers, rolled: false })),
+    ...[...sung, ...interludes].map(({ at, length, pitches, fingers }) => ({ at, length, pitches, fingers, rolled: false })),
   ].sort((a, b) => a.at - b.at);
 }
 

@@ -153,7 +153,11 @@ class Page {
         if (chord !== null) chords.push({ at, symbol: chord });
         const joins = goesOn(text, segments[i + 1]?.text);
         if (text.trim())
-          words.push({ at: before ? Math.max(0, at - beat, (words.at(-1)?.at ?? -1) + 1) : at, text: joins ? text.trim().replace(/(?<=.)-$/, '') : text.trim(), joins });
+          words.push({
+            at: before ? Math.max(0, at - beat, (words.at(-1)?.at ?? -1) + 1) : at,
+            text: joins ? text.trim().replace(/(?<=.)-$/, '') : text.trim(),
+            joins,
+          });
         if (!before) at += each;
       });
       // A line begins with a bar of its own.

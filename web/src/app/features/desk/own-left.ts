@@ -37,14 +37,16 @@ interface Place {
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Choice, Pressed, Signs],
   template: `
-    <button i18n type="button" class="btn small" [jhPressed]="open()" data-testid="own-left" (click)="toggle()">
-      Write the left hand here
-    </button>
-    @if (next(); as following) {
-      <button type="button" class="btn small" data-testid="give" (click)="give(following)">
-        <span i18n>Give this to <jh-signs [text]="words.say().symbol(following.symbol)" />, which comes next</span>
+    <div class="acts">
+      <button i18n type="button" class="btn small" [jhPressed]="open()" data-testid="own-left" (click)="toggle()">
+        Write the left hand here
       </button>
-    }
+      @if (next(); as following) {
+        <button type="button" class="btn small" data-testid="give" (click)="give(following)">
+          <span i18n>Give this to <jh-signs [text]="words.say().symbol(following.symbol)" />, which comes next</span>
+        </button>
+      }
+    </div>
     @if (open()) {
       <div class="panel">
         <jh-choice
@@ -80,7 +82,7 @@ interface Place {
       </div>
     }
     @if (told(); as sentence) {
-      <p class="told" role="status" data-testid="given">{{ sentence }}</p>
+      <p class="told" role="status" data-testid="given"><jh-signs [text]="sentence" /></p>
     }
   `,
   styles: `
@@ -88,22 +90,12 @@ interface Place {
       display: block;
       margin: 10px 0;
     }
-    button + button {
-      margin-left: 6px;
-    }
-    .panel {
-      margin-top: 10px;
-    }
     .counts,
     .acts {
       display: flex;
       flex-wrap: wrap;
       gap: 6px;
       margin: 8px 0;
-    }
-    .counts button,
-    .acts button {
-      margin: 0;
     }
     small {
       display: block;
@@ -124,7 +116,7 @@ export class OwnLeft {
   protected readonly words = inject(Words);
   private readonly desk = inject(DeskStore);
   protected readonly divisions = DIVISIONS;
-  private readonly at = () => this.chord().at;
+  private readonly at = computed(() => this.chord().at);
   protected readonly open = linkedSignal<number, boolean>({ source: this.at, computation: () => false });
   protected readonly here = linkedSignal(this.at);
   protected readonly told = linkedSignal<number, string>({ source: this.at, computation: () => '' });

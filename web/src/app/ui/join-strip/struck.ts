@@ -12,9 +12,16 @@ export const startOf = (line: readonly Segment[]): number => line[0].start;
 export const endOf = (line: readonly Segment[]): number => line[line.length - 1].end;
 
 /** The notes that the right hand plays beside the tune, each with its finger. */
-export function besideTune({ fills, sung }: Part): { at: number; pitch: string; finger: number | null; over: number }[] {
+export function besideTune({
+  fills,
+  sung,
+  interludes,
+}: Part): { at: number; pitch: string; finger: number | null; over: number }[] {
   return [
     ...fills.map(({ at, pitch, finger }) => ({ at, pitch, finger, over: 0 })),
+    ...interludes.flatMap(({ at, pitches, fingers }) =>
+      pitches.map((pitch, k) => ({ at, pitch, finger: fingers[k] ?? null, over: 0 })),
+    ),
     ...sung.flatMap(({ at, pitches, fingers }) =>
       pitches.map((pitch, over) => ({ at, pitch, finger: fingers[over] ?? null, over })),
     ),
