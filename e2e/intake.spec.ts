@@ -181,6 +181,15 @@ test('words with chords are pasted, last as long as is answered, and are sung fr
   await expect(page.getByTestId('stack')).toHaveCount(4);
   await page.getByTestId('keep').click();
   await page.waitForURL('**/desk/**');
+  // A melody is typed later.
+  await page.getByRole('button', { name: 'Type the melody' }).click();
+  const lines = page.getByRole('textbox', { name: 'Letter lines' });
+  await expect(lines).toHaveValue(/tune *: /);
+  await page.getByRole('button', { name: 'Keep this melody' }).click();
+  await expect(page.getByRole('alert')).toContainText('There is no tune yet.');
+  await lines.fill((await lines.inputValue()).replace(/\| +\./, '| A4'));
+  await page.getByRole('button', { name: 'Keep this melody' }).click();
+  await expect(page.getByTestId('stone')).toHaveCount(1);
   await page.getByRole('link', { name: 'Sheet' }).click();
   await page.getByRole('button', { name: 'Words', exact: true }).click();
   await expect(page.getByTestId('word-line').first()).toHaveText(/The\s*F\s*rope is\s*B♭\s*in/);

@@ -267,7 +267,7 @@ test('the left hand of a two-handed file is played as it was written, and the pa
   await openSong(page, 'All Aboard for Nettle Point');
   await page.keyboard.press('4');
   const texture = dropdown(page, 'Texture');
-  const blocks = () => page.getByTestId('strip').locator('rect').count();
+  const blocks = () => page.getByTestId('strip').locator('rect.block').count();
   await stacks(page).first().waitFor();
   const inChords = await blocks();
   await texture.click();

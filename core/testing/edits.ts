@@ -97,6 +97,7 @@ export function edits(doc: Document, { parts }: Pick<Arrangement, 'parts'>): fc.
       ),
     }),
     of('edit.strip-chords', {}),
+    of('edit.tune', { notes: at.map((place) => [{ at: place, length: Q, pitch: 'E4', lyric: null }]) }),
     of('edit.keep-version', { name: fc.constantFrom('Evening', ''), kept: fc.constant('2026-01-02T03:04:05.000Z') }),
     of('edit.take-version', { name: fc.constantFrom('Evening', 'none') }),
     of('edit.drop-version', { name: fc.constantFrom('Evening', 'none') }),

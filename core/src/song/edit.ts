@@ -25,6 +25,7 @@ import {
   nameSection,
   pinVoicing,
   removeChord,
+  giveTune,
   remind,
   writeLeft,
   setStop,
@@ -49,7 +50,7 @@ import {
   withChoices,
 } from './edits.js';
 import { changeFacts, type SongFacts } from './facts.js';
-import type { LeftNote } from './song.js';
+import type { LeftNote, MelodyNote } from './song.js';
 import type { Texture } from './texture-data.js';
 import { dropVersion, keepVersion, takeVersion } from './versions.js';
 
@@ -139,6 +140,8 @@ export type Edit =
   | { readonly code: 'edit.hands'; readonly change: Partial<Hands> }
   | { readonly code: 'edit.key'; readonly key: Key }
   | { readonly code: 'edit.facts'; readonly change: Partial<SongFacts> }
+  /** Gives a song a tune, as far as the song is long; it is played from then on. */
+  | { readonly code: 'edit.tune'; readonly notes: readonly MelodyNote[] }
   /** Leaves the tune alone: its chords, written and given, with their kept keys, are taken away. */
   | { readonly code: 'edit.strip-chords' }
   // Kept versions; `kept` is an ISO date and time, `at` milliseconds.
@@ -194,6 +197,7 @@ const APPLY: Apply = {
   'edit.hands': (doc, { change }) => ({ ...doc, hands: { ...doc.hands, ...change } }),
   'edit.key': (doc, { key }) => transposeDocument(doc, key),
   'edit.facts': (doc, { change }) => changeFacts(doc, change),
+  'edit.tune': (doc, { notes }) => giveTune(doc, notes),
   'edit.strip-chords': (doc) => withChoices({ ...doc, song: { ...doc.song, chords: [] } }, { chords: [], pins: [] }),
   'edit.keep-version': (doc, { name, kept }) => keepVersion(doc, name, kept),
   'edit.take-version': (doc, { name }) => takeVersion(doc, name) ?? doc,

@@ -28,7 +28,17 @@ import {
   type Suggesting,
 } from './decisions.js';
 import { oneLine } from './text.js';
-import { besides, keysOf, leftOnKeys, MOST_BESIDE, onKeys, type ChordEvent, type LeftNote, type Song } from './song.js';
+import {
+  besides,
+  keysOf,
+  leftOnKeys,
+  MOST_BESIDE,
+  onKeys,
+  type ChordEvent,
+  type LeftNote,
+  type MelodyNote,
+  type Song,
+} from './song.js';
 
 /** A part as edits see it. */
 export interface TickRange {
@@ -331,6 +341,14 @@ export function setPartSize(doc: Document, partSize: Choices['partSize']): Docum
 /** Lets every part be cut by the music again. */
 export function clearParts(doc: Document): Document {
   return withChoices(doc, { parts: [] });
+}
+
+/** Gives a song a tune in place of what it had, as far as the song is long; words alone are sung along to no more. */
+export function giveTune(doc: Document, notes: readonly MelodyNote[]): Document {
+  const { length } = doc.song;
+  const melody = notes.flatMap((n) => (n.at < length ? [{ ...n, length: Math.min(n.length, length - n.at) }] : []));
+  if (melody.length === 0) return doc;
+  return withChoices({ ...doc, song: { ...doc.song, melody } }, { playMode: 'arranged' });
 }
 
 /** Gives a note of the tune another name for the key it has. A name of another key changes nothing. */

@@ -10,7 +10,7 @@ import { TICKS_PER_QUARTER as Q } from '../../time/ticks.js';
 import { wordLines } from '../../sheet/word-lines.js';
 import { ENGLISH, refusalWords } from '../../words/index.js';
 import { openFile } from '../open.js';
-import { readProject, writeProject } from '../index.js';
+import { readLetters, readProject, writeLetters, writeProject } from '../index.js';
 import { readChordPro } from './read.js';
 import { writeChordPro, type WordLine } from './write.js';
 
@@ -135,6 +135,27 @@ describe('a song without a tune', () => {
         expect(refrain.section).toBe('Refrain');
         expect(refrain.under.map((u) => u.text)).toEqual(['The ', 'lamp is ', 'low, the ', 'water ', 'slow, har', 'bour ']);
       }
+  });
+
+  it('is given a tune later: it is played then, its words still stand under their chords, and it stays as long as it was', () => {
+    const opened = openFile('fog.cho', bytes(FOG));
+    if (!opened.ok) throw new Error('not read');
+    const { document } = opened;
+    const typed = readLetters(writeLetters(arrange(document).song).replace(/(tune *: *[^|]*\|) \. \. \./, '$1 A4 - C5'));
+    if (!typed.ok) throw new Error(refusalWords(typed.refusal, ENGLISH));
+    const tuned = applyEdit(document, {
+      code: 'edit.tune',
+      notes: [...typed.song.melody, { at: 1e6, length: 1, pitch: 'C4', lyric: null }],
+    });
+    expect(tuned.song.melody.map((n) => [n.at / Q, n.pitch])).toEqual([
+      [4, 'A4'],
+      [6, 'C5'],
+    ]);
+    expect(tuned.song.length).toBe(document.song.length);
+    const arrangement = arrange(tuned);
+    expect(faultsOf(tuned, arrangement)).toEqual([]);
+    expect(arrangement.score.some((n) => n.role === 'melody')).toBe(true);
+    expect(wordLines(arrangement).flatMap((l) => l.under.map((u) => u.text))).toContain('lamp is ');
   });
 
   it('is kept in a project', () => {

@@ -152,6 +152,7 @@ export const edits: Sayings<CodesOf<'edit'>, Speech> = {
   'edit.hands': () => 'change the hands',
   'edit.key': ({ key }, say) => `into ${say.key(key)}`,
   'edit.facts': ({ change }, say) => say.list(Object.keys(change).map((fact) => FACTS[fact as keyof SongFacts])),
+  'edit.tune': () => 'write the melody',
   'edit.strip-chords': () => 'the melody without chords',
   'edit.keep-version': ({ name }) => `keep ${name || 'a version'}`,
   'edit.take-version': ({ name }) => `go back to ${name}`,

@@ -48,6 +48,7 @@ import { Viewport } from '../../platform/viewport';
 import { Words } from '../../platform/words';
 import { WhoPlays } from './who-plays';
 import { cutBetween } from './cuts';
+import { WriteTune } from './write-tune';
 
 const VIEWS: readonly { readonly id: HandView; readonly text: string; readonly keywords: string }[] = [
   { id: 'right', text: $localize`Right hand`, keywords: $localize`right hand only, melody alone` },
@@ -91,6 +92,7 @@ const WIDTHS = [
     Signs,
     Transport,
     WhoPlays,
+    WriteTune,
   ],
   templateUrl: './desk.html',
   styleUrl: './desk.less',
@@ -157,6 +159,8 @@ export class Desk implements OnDestroy {
     const linked = this.desk.linked();
     return linked ? alsoIn(linked.parts, linked.differing, this.words.say()) : '';
   });
+  /** False for a song of words and chords alone. */
+  protected readonly hasTune = computed(() => (this.desk.arrangement()?.song.melody.length ?? 0) > 0);
   /** True where the part has words to learn by. */
   protected readonly hasLyrics = computed(() => this.part()?.melody.some((n) => n.lyric !== null) ?? false);
 

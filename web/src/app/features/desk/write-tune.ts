@@ -1,0 +1,83 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { refusalWords } from '@joined-hands/core/words';
+import { DeskStore } from '../../platform/state/desk.store';
+import { SettingsStore } from '../../platform/state/settings.store';
+import { Words } from '../../platform/words';
+import { TROUBLE, Workers } from '../../platform/workers/workers';
+import { Modal } from '../../ui/modal';
+
+/** A melody for a song that has words and chords alone, typed in letter lines over its own bars. */
+@Component({
+  selector: 'jh-write-tune',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Modal],
+  template: `
+    <button i18n type="button" class="btn small" (click)="begin()">Type the melody</button>
+    <jh-modal i18n-label label="Type the melody" width="min(860px, 94vw)" [(open)]="open">
+      <ng-template>
+        <h2 i18n>Type the melody</h2>
+        <p i18n>Write letters in place of the dots of each “tune” line, one a count: C4 D - E. The chords stay as they are.</p>
+        <textarea
+          #lines
+          class="field"
+          rows="14"
+          spellcheck="false"
+          autocomplete="off"
+          i18n-aria-label
+          aria-label="Letter lines"
+          [value]="text()"
+          (input)="text.set(lines.value)"
+        ></textarea>
+        @if (fault(); as sentence) {
+          <p class="fault" role="alert">{{ sentence }}</p>
+        }
+        <div class="acts">
+          <button i18n type="button" class="btn main" (click)="keep()">Keep this melody</button>
+          <button i18n type="button" class="btn" (click)="open.set(false)">Cancel</button>
+        </div>
+      </ng-template>
+    </jh-modal>
+  `,
+  styles: `
+    textarea {
+      width: 100%;
+      font-family: monospace;
+    }
+    .acts {
+      display: flex;
+      gap: 8px;
+      margin-top: 12px;
+    }
+  `,
+})
+export class WriteTune {
+  private readonly desk = inject(DeskStore);
+  private readonly settings = inject(SettingsStore);
+  private readonly workers = inject(Workers);
+  private readonly words = inject(Words);
+  protected readonly open = signal(false);
+  protected readonly text = signal('');
+  protected readonly fault = signal<string | null>(null);
+
+  /** The song's own bars as letter lines, with rests where the melody goes. */
+  protected async begin(): Promise<void> {
+    const document = this.desk.document();
+    if (!document) return;
+    const lines = await this.workers.arranger.call('write', 'letters', document, this.settings.noteNames());
+    this.fault.set(null);
+    this.text.set(lines.ok ? String(lines.value) : '');
+    this.open.set(true);
+  }
+
+  protected async keep(): Promise<void> {
+    const read = await this.workers.reader.call('readLetters', this.text());
+    if (!read.ok) {
+      this.fault.set($localize`This could not be read: ${TROUBLE[read.trouble]}. Shorten it, or try again.`);
+    } else if (!read.value.ok) {
+      this.fault.set(refusalWords(read.value.refusal, this.words.say()));
+    } else {
+      this.open.set(false);
+      await this.desk.edit({ code: 'edit.tune', notes: read.value.song.melody });
+    }
+  }
+}
