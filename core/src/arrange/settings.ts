@@ -138,7 +138,7 @@ export function settingsOf(doc: Document): Settings {
     rightFingers: fingersOf('right'),
     fills: byPlace(choices.fills, (f) => f.kind),
     stops: choices.stops.filter((s) => s.at < song.length),
-    reminders: choices.reminders.filter((r) => r.at < song.length),
+    reminders: choices.reminders.filter((r) => r.at < song.length).sort((a, b) => a.at - b.at),
     stretches: tiles(choices.passages).map((tile) => inStretch(doc, plays, tile)),
   };
 }

@@ -4,7 +4,7 @@ import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, octaveUp, pitchAt } from '../pitch/pitch.js';
 import { KEYBOARDS, spanOf, type Hands, type LastTouch } from '../song/decisions.js';
 import type { Song } from '../song/song.js';
-import { barAt, type Bar } from '../time/bars.js';
+import { barAt, firstAtOrAfter, type Bar } from '../time/bars.js';
 import { beatTicks } from '../time/meter.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../time/ticks.js';
 import type { TempoPoint } from '../time/tempo.js';
@@ -48,17 +48,22 @@ export function tempoCourse(
 const BREATH = TICKS_PER_QUARTER / 4;
 
 /** Where time stops: the last beat of a note with a fermata, and the moment before a breath. They do not overlap. */
-function stopsIn({ marks, melody }: Pick<Song, 'marks' | 'melody'>, bars: readonly Bar[]): { from: Ticks; to: Ticks }[] {
+function stopsIn({ marks, melody }: Pick<Song, 'marks' | 'melody'>, bars: readonly Bar[]): { at: Ticks; to: Ticks }[] {
   const noteAt = new Map(melody.map((n) => [n.at, n]));
   const stretches = marks.flatMap(({ at, kind }) => {
-    if (kind === 'breath') return at >= BREATH ? [{ from: at - BREATH, to: at }] : [];
+    if (kind === 'breath') return at >= BREATH ? [{ at: at - BREATH, to: at }] : [];
     if (kind !== 'fermata') return [];
     const beat = beatTicks(barAt(bars, at).meter);
     const length = noteAt.get(at)?.length ?? beat;
-    return [{ from: at + length - Math.min(beat, length), to: at + length }];
+    return [{ at: at + length - Math.min(beat, length), to: at + length }];
   });
-  stretches.sort((a, b) => a.from - b.from || b.to - a.to);
-  return stretches.filter((s, i) => i === 0 || s.from >= stretches[i - 1].to);
+  stretches.sort((a, b) => a.at - b.at || b.to - a.to);
+  let until = 0;
+  return stretches.filter((s) => {
+    if (s.at < until) return false;
+    until = s.to;
+    return true;
+  });
 }
 
 /** A course of tempo in which each of some stretches takes twice its time. */
@@ -69,10 +74,10 @@ export function withStops(
 ): TempoPoint[] {
   const stops = stopsIn(song, bars);
   if (stops.length === 0) return [...points];
-  const inStop = (at: Ticks) => stops.some((s) => s.from <= at && at < s.to);
+  const inStop = (at: Ticks) => at < (stops[firstAtOrAfter(stops, at + 1) - 1]?.to ?? 0);
   const steady = (at: Ticks) => points.findLast((p) => p.at <= at)?.percent ?? 100;
   const places = new Map(points.map((p) => [p.at, p]));
-  for (const at of stops.flatMap((s) => [s.from, s.to]))
+  for (const at of stops.flatMap((s) => [s.at, s.to]))
     if (!places.has(at)) places.set(at, { at, percent: steady(at), sign: 'stop' });
   return [...places.values()].sort((a, b) => a.at - b.at).map((p) => (inStop(p.at) ? { ...p, percent: p.percent / 2 } : p));
 }

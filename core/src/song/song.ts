@@ -140,7 +140,11 @@ const SongShape = z.object({
     .overwrite((notes) => [...notes].sort((a, b) => a.at - b.at || midiOf(a.pitch) - midiOf(b.pitch)))
     .optional(),
   /** The words of a song without a tune, each stretch at the place from which it is sung. Where there is a tune its notes carry them. */
-  words: z.array(SungWords).max(MOST.notes).optional(),
+  words: z
+    .array(SungWords)
+    .max(MOST.notes)
+    .overwrite((words) => [...words].sort((a, b) => a.at - b.at))
+    .optional(),
   marks: z.array(Mark).max(MOST.marks),
   /** Where the tempo changes, in quarter notes a minute; absent where it is the same throughout. */
   tempos: z

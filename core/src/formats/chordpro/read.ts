@@ -70,7 +70,7 @@ const DIRECTIVE = /^\s*\{\s*([\w-]+)\s*(?::?\s*(.*?))?\s*\}\s*$/;
 /** Directives by their short names. */
 const SHORT: Readonly<Record<string, string>> = {
   t: 'title',
-  st: 'subtitle',
+  st: 'composer',
   c: 'comment',
   ci: 'comment',
   cb: 'comment',

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { arrange } from '@joined-hands/core/arrange';
 import { midiOf } from '@joined-hands/core/pitch';
+import { applyEdit } from '@joined-hands/core/song';
 import { demo } from '../../../../../core/testing/songs';
 import { scheduleSounds, type ScheduleOptions } from './schedule';
 
@@ -49,5 +50,26 @@ describe('what is heard', () => {
     const clicks = plan({ click: true }).sounds.filter((s) => s.midi === null);
     expect(clicks).toHaveLength(12);
     expect(clicks.filter((c) => c.loudness > 0.7).map((c) => c.time)).toEqual([1, 4, 7, 10]);
+  });
+
+  it('has the small notes of the tune just before it, where the tune itself is heard', () => {
+    const doc = demo('lamps-across-the-sound.letters');
+    const [first, ...rest] = doc.song.melody;
+    const graced = { ...doc, song: { ...doc.song, melody: [first, { ...rest[0], graces: ['F#5', 'G5'] }, ...rest.slice(1)] } };
+    const small = (changed: typeof doc, hands: ScheduleOptions['hands'] = 'both') => {
+      const played = arrange(changed);
+      const [part] = played.parts;
+      const options = { hands, plain: false, scope: 'part', tempo: 60, countIn: false, click: false } as const;
+      const { sounds } = scheduleSounds(played, part, options);
+      return sounds.filter((s) => s.duration < 0.08).map((s) => [s.midi, Math.round(100 * (rest[0].at / 10080 - s.time))]);
+    };
+    const heard = [
+      [midiOf('F#5'), 14],
+      [midiOf('G5'), 7],
+    ];
+    expect(small(graced)).toEqual(heard);
+    expect(small(graced, 'right')).toEqual(heard);
+    expect([small(graced, 'left'), small(graced, 'none'), small(doc)]).toEqual([[], [], []]);
+    expect(small(applyEdit(graced, { code: 'edit.play-mode', mode: 'sing-along' }))).toEqual([]);
   });
 });

@@ -85,9 +85,14 @@ export function scheduleStretch(
         if (at >= from && at < to) sounds.push(clickAt(lead + time(at), at === bar.start - bar.lead));
     }
   }
+  // A tune that is sung is not played, and neither are its small notes.
+  const tune = arrangement.playMode === 'sing-along' ? [] : arrangement.song.melody;
+  const graced = new Map(tune.flatMap((n) => (n.graces ? [[`${n.at} ${n.pitch}`, n.graces] as const] : [])));
   for (const n of [...(options.plain ? plainScore(arrangement) : arrangement.score), ...tried]) {
     if (n.at < from || n.at >= to) continue;
     if (options.hands !== 'both' && n.hand !== options.hands) continue;
+    const small = n.hand === 'right' ? graced.get(`${n.at} ${n.pitch}`) : undefined;
+    if (small) sounds.push(...graceSounds(small.map(midiOf), lead + time(n.at)));
     const until = soundsUntil(n, options.plain ? [] : arrangement.pedal);
     sounds.push({
       time: lead + time(n.at),
@@ -96,9 +101,6 @@ export function scheduleStretch(
       loudness: n.loudness,
     });
   }
-  if (options.hands !== 'left')
-    for (const { at, graces = [] } of arrangement.song.melody)
-      if (at >= from && at < to) sounds.push(...graceSounds(graces.map(midiOf), lead + time(at)));
   sounds.sort((a, b) => a.time - b.time);
   return { sounds, lead, length: lead + time(to), from, placeAt };
 }
