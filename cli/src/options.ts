@@ -93,7 +93,7 @@ ${listed(TEXTURE_NAMES)}
   --transpose KEY                         write it in another key, such as "Eb major"
   --explain BAR                           what each term costs in a bar, and for the nearest alternatives
   --json FILE  --musicxml FILE  --midi FILE  --abc FILE  --chordpro FILE  --chart FILE  --lesson FILE
-  --project FILE                                                                    outputs; - is standard output
+  --project FILE                          outputs; - is standard output
 `;
 
 const SUGGESTED: readonly Vocabulary[] = ['triads', 'sevenths', 'rich'];
