@@ -9,7 +9,8 @@ import { demo, DEMOS } from '../../testing/songs.js';
 import { arrange } from '../arrange/arrange.js';
 import { DocumentSchema } from '../song/decisions.js';
 import { SongSchema } from '../song/song.js';
-import { openFile, writeAbc, writeLetters, writeMidi, writeMusicXml, writeProject, type Format } from './index.js';
+import { openFile, writeAbc, writeChordPro, writeLetters, writeMidi, writeMusicXml, writeProject, type Format } from './index.js';
+import { wordLines } from '../sheet/word-lines.js';
 import { writtenScore } from '../sheet/written.js';
 
 const sentenceOf = ({ name, fault }: { name: string; fault: OpenFault }): string => `${name}: ${ENGLISH.fact(fault)}`;
@@ -29,6 +30,7 @@ const SEEDS: readonly (readonly [Format, Uint8Array])[] = (() => {
     ['musicxml', zipSync({ 'a.musicxml': strToU8(writeMusicXml(writtenScore(arrangement))) })],
     ['abc', strToU8(writeAbc(doc.song))],
     ['letters', strToU8(writeLetters(doc.song))],
+    ['chordpro', strToU8(writeChordPro(arrangement.song, wordLines(arrangement)))],
   ];
 })();
 
@@ -91,7 +93,7 @@ describe('damaged files', () => {
   it('of pure noise give a sentence', () => {
     fc.assert(
       fc.property(
-        fc.constantFrom<Format>('abc', 'musicxml', 'midi', 'letters', 'project'),
+        fc.constantFrom<Format>('abc', 'musicxml', 'midi', 'letters', 'project', 'chordpro'),
         fc.uint8Array({ minLength: 1, maxLength: 600 }),
         (format, data) => open(format, data),
       ),
@@ -130,6 +132,7 @@ const FRAGILE: readonly (readonly [string, Format, Uint8Array, Hurt])[] = (() =>
     ['compressed MusicXML', 'musicxml', zipSync({ 'a.musicxml': xml }), damageBytes([[0x50, 0x4b]])],
     ['ABC', 'abc', strToU8(writeAbc(SHORT.song)), damageLines],
     ['letter lines', 'letters', strToU8(writeLetters(SHORT.song)), damageLines],
+    ['words with chords', 'chordpro', strToU8(writeChordPro(arrangement.song, wordLines(arrangement))), damageLines],
     ['MIDI', 'midi', writeMidi(arrangement.song, arrangement.score), damageBytes([[0x4d, 0x54], [0xff], [0x90], [0x00, 0xff]])],
     ['project', 'project', strToU8(writeProject(SHORT)), damageJson],
   ];

@@ -47,9 +47,8 @@ export function sniff(data: Uint8Array): Format | null {
 }
 
 /** The format of a file by its ending; plain text is letter lines, or words with chords where it looks like that. */
-function formatIn(name: string, data: Uint8Array): Format | null {
-  const ending = formatOf(name);
-  return ending === 'letters' && /\.txt$/i.test(name) && sniff(data) === 'chordpro' ? 'chordpro' : ending;
+function formatIn(name: string, looks: Format | null): Format | null {
+  return looks === 'chordpro' && /\.txt$/i.test(name) ? looks : formatOf(name);
 }
 
 /** Text that holds control bytes is no text. */
@@ -61,16 +60,16 @@ function looksBinary(data: Uint8Array): boolean {
 }
 
 /**
- * Reads a file of any known format. `format` overrules the file's ending. A file that is not what it is called is
+ * Reads a file of any known format. `wanted` overrules the file's ending. A file that is not what it is called is
  * refused with what it looks like.
  */
 export function openFile(name: string, data: Uint8Array, wanted: Format | null = null, answers: Answers = {}): Opened {
-  const format = wanted ?? formatIn(name, data);
   const refused = (fault: OpenFault): Opened => ({ ok: false, name, fault });
   if (data.length > MOST_BYTES) return refused({ code: 'open.too-large', megabytes: MOST_BYTES / 1e6 });
   if (data.length === 0) return refused({ code: 'open.empty' });
-  if (format === null) return refused({ code: 'open.unknown-ending' });
   const looks = sniff(data);
+  const format = wanted ?? formatIn(name, looks);
+  if (format === null) return refused({ code: 'open.unknown-ending' });
   if (looks !== null && looks !== format) return refused({ code: 'open.looks-like', format, looks });
   if (looks === null && format !== 'midi' && looksBinary(data)) return refused({ code: 'open.no-text', format });
   const read = READERS[format].read(data, answers);

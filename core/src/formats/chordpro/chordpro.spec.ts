@@ -64,6 +64,16 @@ describe('words with chords in brackets', () => {
     expect(song.marks.filter((m) => m.kind === 'section').map((m) => m.text)).toEqual(['Refrain', 'Verse 2']);
   });
 
+  it('are read in time that grows with the text, whatever stands in it', () => {
+    for (const odd of [
+      `{a${' '.repeat(200_000)}`,
+      '['.repeat(200_000),
+      `[C]one\n${' '.repeat(200_000)}:`,
+      `{t:${' }'.repeat(100_000)}`,
+    ])
+      expect(typeof readChordPro(odd).ok).toBe('boolean');
+  });
+
   it('know a hyphen between the syllables of a word from one of its own', () => {
     expect(read('[C]Sail-[F]ing and [G]ferry-[C]boat [C]-').song.words?.map((w) => [w.text, w.joins])).toEqual([
       ['Sail', true],

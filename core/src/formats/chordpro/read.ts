@@ -65,8 +65,7 @@ const lengthQuestion = (value: ChordLength): Question => ({
 });
 
 /** What stands alone in brackets, or before a colon, and is no chord: the name of a section. */
-const LABEL = /^\s*(?:\[([^\]]+)\]|([A-Za-z][\w ]{0,30}):)\s*$/;
-const DIRECTIVE = /^\s*\{\s*([\w-]+)\s*(?::?\s*(.*?))?\s*\}\s*$/;
+const LABEL = /^\s*(?:\[([^[\]]+)\]|([A-Za-z][\w ]{0,30}):)\s*$/;
 /** Directives by their short names. */
 const SHORT: Readonly<Record<string, string>> = {
   t: 'title',
@@ -97,8 +96,8 @@ class Page {
 
   /** Takes a line, with the next one where that has the words under its chords; answers how many further lines were taken. */
   take(line: string, next: string, number: number): 0 | 1 {
-    const directive = DIRECTIVE.exec(line);
-    if (directive) this.direct(directive[1].toLowerCase(), directive[2] ?? '', number);
+    const directive = directiveIn(line.trim());
+    if (directive) this.direct(directive.name, directive.value, number);
     if (directive || line.trim() === '' || line.startsWith('#')) return 0;
     const label = LABEL.exec(line);
     const name = (label?.[1] ?? label?.[2])?.trim();
@@ -122,9 +121,8 @@ class Page {
     this.section = null;
   }
 
-  private direct(written: string, value: string, number: number): void {
+  private direct(written: string, text: string, number: number): void {
     const name = SHORT[written] ?? written;
-    const text = value.trim();
     const started = /^start_of_(\w+)$/.exec(name);
     if (started) this.section = text || started[1].charAt(0).toUpperCase() + started[1].slice(1);
     else if (name === 'comment') this.section = text || null;
@@ -175,6 +173,14 @@ class Page {
   }
 }
 
+/** What stands in braces: a name, then a colon or a blank and a value; null for any other line. */
+function directiveIn(line: string): { readonly name: string; readonly value: string } | null {
+  if (!line.startsWith('{') || !line.endsWith('}')) return null;
+  const inside = line.slice(1, -1).trim();
+  const [name] = /^[\w-]+/.exec(inside) ?? [''];
+  return name ? { name: name.toLowerCase(), value: inside.slice(name.length).trim().replace(/^:/, '').trim() } : null;
+}
+
 /** True where a line begins with words before its first chord. */
 const leadOf = ({ segments: [first] }: SungLine): boolean => first.chord === null && first.text.trim() !== '';
 
@@ -221,7 +227,7 @@ function bracketed(line: string): Segment[] {
   const push = (text: string) => {
     if (chord !== null || text.trim()) segments.push({ chord, text });
   };
-  for (const found of line.matchAll(/\[([^\]]*)\]/g)) {
+  for (const found of line.matchAll(/\[([^[\]]*)\]/g)) {
     const symbol = plainSigns(found[1].trim());
     push(line.slice(from, found.index));
     from = found.index + found[0].length;
