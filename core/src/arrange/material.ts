@@ -76,7 +76,8 @@ export function materialOf(given: Song, settings: Settings): Material {
 
 /** The marks of a song with the fermatas and breaths that were added, in order. */
 function withAdded(marks: Song['marks'], stops: Settings['stops']): Song['marks'] {
-  const added = stops.filter((s) => !marks.some((m) => m.at === s.at && m.kind === s.kind));
+  const there = new Set(marks.map((m) => `${m.kind} ${m.at}`));
+  const added = stops.filter((s) => !there.has(`${s.kind} ${s.at}`));
   return added.length === 0 ? marks : [...marks, ...added.map((s) => ({ ...s, text: null }))].sort((a, b) => a.at - b.at);
 }
 

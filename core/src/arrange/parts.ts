@@ -1,4 +1,5 @@
 import { partDifficulty } from '../difficulty/difficulty.js';
+import { breathsOf, fermatasOf } from '../formats/pieces.js';
 import { nameWithMelody } from '../harmony/naming.js';
 import { parseChord } from '../harmony/symbol.js';
 import type { Jump } from '../join/jumps.js';
@@ -6,7 +7,7 @@ import { togetherPoints, type Together } from '../join/together.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf } from '../pitch/pitch.js';
 import type { RightHand } from '../right-hand/right-hand.js';
-import { spanOf, STOPS, type Stop } from '../song/decisions.js';
+import { spanOf, type Stop } from '../song/decisions.js';
 import type { MelodyNote, Song } from '../song/song.js';
 import { barSpan, cutAt } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
@@ -28,7 +29,7 @@ export function partsOf(
   const { bars, stretches, ends, played, form, harmony, song } = material;
   const { fingerOf, places } = right.fingered;
   const withFinger = <T extends { at: Ticks; pitch: string }>(n: T) => ({ ...n, finger: fingerOf(n.at, n.pitch) });
-  const stopsOf = stopsIn(song.marks);
+  const stopsOf = stopsIn(song);
   // Where the tune rests, the right hand's chords are told by their top notes.
   const tops = right.interludes.map((c): MelodyNote => ({
     at: c.at,
@@ -106,10 +107,9 @@ export function partsOf(
   });
 }
 
-/** Where time stops with a note, by the marks of a song. */
-function stopsIn(marks: Song['marks']): (note: MelodyNote) => Stop[] {
-  const placesOf = (kind: Stop) => new Set(marks.filter((m) => m.kind === kind).map((m) => m.at));
-  const [fermatas, breaths] = STOPS.map(placesOf);
+/** Where time stops with a note of a song. */
+function stopsIn(song: Song): (note: MelodyNote) => Stop[] {
+  const [fermatas, breaths] = [fermatasOf(song), breathsOf(song)];
   return ({ at, length }) => [
     ...(fermatas.has(at) ? ['fermata' as const] : []),
     ...(breaths.has(at + length) ? ['breath' as const] : []),

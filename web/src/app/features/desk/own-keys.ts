@@ -6,9 +6,7 @@ import { DeskStore } from '../../platform/state/desk.store';
 import { Words } from '../../platform/words';
 import { Pressed } from '../../ui/pressed';
 import { Signs } from '../../ui/signs';
-
-/** Most keys of a chord: a hand has five fingers. */
-const MOST = 5;
+import { withKey } from './pressed-keys';
 
 /** The pianist's own keys for a chord: pressed on the screen's keyboard or a connected one, named where they have a name, and kept. */
 @Component({
@@ -93,8 +91,7 @@ export class OwnKeys {
   }
 
   private press(midi: number): void {
-    const now = this.midis();
-    const next = now.includes(midi) ? now.filter((m) => m !== midi) : [...now, midi].slice(-MOST);
+    const next = withKey(this.midis(), midi);
     this.midis.set(next);
     this.tried.emit(next.length > 0 ? this.pitches() : null);
   }

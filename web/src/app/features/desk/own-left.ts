@@ -12,6 +12,7 @@ import { Words } from '../../platform/words';
 import { Choice } from '../../ui/choice';
 import { Pressed } from '../../ui/pressed';
 import { Signs } from '../../ui/signs';
+import { withKey } from './pressed-keys';
 
 /** Into how many places a count is divided. */
 const DIVISIONS = [
@@ -20,9 +21,6 @@ const DIVISIONS = [
   { id: '4', text: $localize`quarters` },
 ] as const;
 type Division = (typeof DIVISIONS)[number]['id'];
-
-/** Most keys that a hand strikes at once. */
-const MOST = 5;
 
 /** A place in the stretch of a chord: how it is counted, and the keys that are struck there; none where keys are let go. */
 interface Place {
@@ -152,9 +150,7 @@ export class OwnLeft {
     inject(KeyInput)
       .pressedKeys.pipe(takeUntilDestroyed())
       .subscribe((midi) => {
-        if (!this.open()) return;
-        const now = this.written().get(this.here()) ?? [];
-        this.write(now.includes(midi) ? now.filter((m) => m !== midi) : [...now, midi].slice(-MOST));
+        if (this.open()) this.write(withKey(this.written().get(this.here()) ?? [], midi));
       });
   }
 
