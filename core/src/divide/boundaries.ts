@@ -1,7 +1,7 @@
 import { asKeyChord, isHome } from '../harmony/progression.js';
 import type { Song } from '../song/song.js';
 import { midiOf } from '../pitch/pitch.js';
-import { barAt, offsetInBar, type Bar } from '../time/bars.js';
+import { barAt, firstAtOrAfter, offsetInBar, type Bar } from '../time/bars.js';
 import { barTicks, beatTicks, metricStrength } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
 
@@ -18,6 +18,7 @@ export const BOUNDARY_TERMS = {
   longNote: 1.2,
   sentenceEnd: 1.2,
   comma: 0.6,
+  capital: 1.2,
   breath: 1,
   slurEnd: 0.7,
   cadence: 0.6,
@@ -53,6 +54,18 @@ export interface Boundary {
   readonly notesBefore: number;
 }
 
+/** What tells that a phrase has ended, as a note that is longer than all near it does: the next may lead in with a pick-up of its own. */
+const CLOSES: ReadonlySet<keyof typeof BOUNDARY_TERMS> = new Set([
+  'sentenceEnd',
+  'comma',
+  'capital',
+  'breath',
+  'slurEnd',
+  'lineEnd',
+]);
+/** What is left there of the price of beginning inside a bar. */
+const OWN_PICKUP = 0.2;
+
 /** How many notes have to come back for a return of earlier material. */
 const RETURN_WINDOW = 5;
 
@@ -61,13 +74,17 @@ export function findBoundaries(song: Song, bars: readonly Bar[]): Boundary[] {
   const returns = findReturns(song);
   const alike = findAlike(song, bars);
   const closes = findCadences(song);
-  const marksAt = placeMarks(song, bars);
   const found: Boundary[] = [];
   const notes = song.melody;
   const usual = usualLength(song);
-  const add = (at: Ticks, notesBefore: number, signs: readonly Sign[]) => {
+  const isCapital = capitals(song);
+  const leadsIn = leadIns(song, bars, isCapital);
+  const marksAt = placeMarks(song, bars, leadsIn);
+  const add = (at: Ticks, notesBefore: number, signs: readonly Sign[], opens = false) => {
     if (at <= 0 || at >= song.length || found.at(-1)?.at === at) return;
-    const all = [...signs, ...placeTerms(song, bars, at), ...markTerms(marksAt.get(at))];
+    const marks = markTerms(marksAt.get(at));
+    const closed = opens || [...signs, ...marks].some(([term]) => CLOSES.has(term));
+    const all = [...signs, ...placeTerms(song, bars, at, closed), ...marks];
     const terms = all.map(([term, share]): BoundaryTerm => ({ term, worth: BOUNDARY_TERMS[term] * share }));
     found.push({ at, strength: terms.reduce((sum, t) => sum + t.worth, 0), notesBefore, terms });
   };
@@ -84,33 +101,56 @@ export function findBoundaries(song: Song, bars: readonly Bar[]): Boundary[] {
     // A held note spreads over the rest behind it: what counts is how long nothing new is struck.
     if (to - previous.at >= 2 * usual && to - previous.at > notes[i].length)
       terms.push(['longNote', Math.min(1.5, (to - previous.at) / (4 * usual))]);
-    if (isLongest(notes, i - 1, 2 * barTicks(barAt(bars, previous.at).meter))) terms.push(['longest', 1]);
+    const bar = barTicks(barAt(bars, previous.at).meter);
+    if (isLongest(notes, i - 1, 2 * bar)) terms.push(['longest', 1]);
     if (Math.abs(midiOf(notes[i].pitch) - midiOf(previous.pitch)) >= 7) terms.push(['leap', 1]);
     terms.push(...wordTerms(song, i));
+    if (isCapital(i)) terms.push(['capital', 1]);
     if (closes(to)) terms.push(['cadence', 1]);
     // What leads in from the second half of a bar begins with what it leads to.
     const led = ledTo(notes, i, bars);
     if (returns[i] || returns[led]) terms.push(['returns', 1]);
     if (alike.at.has(i) || alike.at.has(led)) terms.push(['alike', alike.share]);
-    add(start, i, terms);
+    add(start, i, terms, leadsIn(i));
   }
   return found;
 }
 
 /**
- * Marks by their place. Lines of writing and sections end at bar lines even where the next phrase has a pick-up
- * before it: such a mark speaks for the place where the pick-up begins, when a note begins there.
+ * Whether a phrase seems to have ended before a note, by its words or by a note that is longer than all within two bars and a half: what
+ * follows in the second half of a bar is then a pick-up of its own, however the song's others are.
  */
-function placeMarks(song: Song, bars: readonly Bar[]): Map<Ticks, Set<string>> {
-  const onsets = new Set(song.melody.map((n) => n.at));
+function leadIns(song: Song, bars: readonly Bar[], isCapital: (i: number) => boolean): (i: number) => boolean {
+  const notes = song.melody;
+  return (i) =>
+    i > 0 &&
+    i < notes.length &&
+    (isCapital(i) ||
+      wordTerms(song, i).some(([term]) => term === 'sentenceEnd' || term === 'comma') ||
+      isLongest(notes, i - 1, 2.5 * barTicks(barAt(bars, notes[i - 1].at).meter), true));
+}
+
+/**
+ * Marks by their place. Lines of writing and sections end at bar lines even where the next phrase has a pick-up
+ * before it: such a mark speaks for the place where the pick-up begins, the phrase's own where one shows, or one as long as the song's.
+ */
+function placeMarks(song: Song, bars: readonly Bar[], leadsIn: (i: number) => boolean): Map<Ticks, Set<string>> {
+  const notes = song.melody;
+  const onsets = new Set(notes.map((n) => n.at));
   const placed = new Map<Ticks, Set<string>>();
   for (const { at, kind } of song.marks) {
-    const early = at - song.pickup;
-    const onBarLine = offsetInBar(barAt(bars, at), at) === 0;
-    const place = song.pickup > 0 && onBarLine && onsets.has(early) ? early : at;
+    const place = offsetInBar(barAt(bars, at), at) === 0 ? (pickupBefore(at) ?? at) : at;
     placed.set(place, (placed.get(place) ?? new Set()).add(kind));
   }
   return placed;
+
+  function pickupBefore(at: Ticks): Ticks | null {
+    const half = at - barTicks(barAt(bars, Math.max(0, at - 1)).meter) / 2;
+    const next = firstAtOrAfter(notes, at);
+    if (leadsIn(next)) return null;
+    for (let i = next - 1; i > 0 && notes[i].at >= half; i--) if (leadsIn(i)) return notes[i].at;
+    return song.pickup > 0 && onsets.has(at - song.pickup) ? at - song.pickup : null;
+  }
 }
 
 /** A sign with its share: how strongly it shows here. */
@@ -132,7 +172,7 @@ function barLinesBetween(bars: readonly Bar[], from: Ticks, to: Ticks): Ticks[] 
   return lines;
 }
 
-function placeTerms(song: Song, bars: readonly Bar[], at: Ticks): Sign[] {
+function placeTerms(song: Song, bars: readonly Bar[], at: Ticks, closed: boolean): Sign[] {
   const bar = barAt(bars, at);
   const offset = offsetInBar(bar, at);
   const full = barTicks(bar.meter);
@@ -140,13 +180,13 @@ function placeTerms(song: Song, bars: readonly Bar[], at: Ticks): Sign[] {
   const terms: Sign[] = [];
   const isPickup = song.pickup > 0 && song.pickup < full && offset === lead;
   if (isPickup) terms.push(['usualPickup', 1]);
+  // Bars are counted from the first full bar, whether the phrase starts on it or leads into it.
+  const leadsIn = offset > 0 && offset * 2 >= full;
   if (offset === 0) terms.push(['barLine', 1]);
   else if (!isPickup) {
     const off = metricStrength(offset, bar.meter) === 0;
-    terms.push([off ? 'offBeat' : 'midBar', 1]);
+    terms.push([off ? 'offBeat' : 'midBar', leadsIn && closed ? OWN_PICKUP : 1]);
   }
-  // Bars are counted from the first full bar, whether the phrase starts on it or leads into it.
-  const leadsIn = offset > 0 && offset * 2 >= full;
   const done = leadsIn ? bar.number : bar.number - 1;
   if (done > 0 && (offset === 0 || leadsIn)) {
     if (done % 4 === 0) terms.push(['everyFourBars', 1]);
@@ -178,6 +218,18 @@ function wordTerms(song: Song, i: number): Sign[] {
   if (/[,–—]["”’)]*$/.test(before.text)) return [['comma', 1]];
   return [];
 }
+
+/** Whether a line of verse seems to begin at a note: its word has a capital where few words of the song do. */
+function capitals({ melody }: Song): (i: number) => boolean {
+  const words = melody.filter(
+    (n, i) => n.lyric && !melody.slice(Math.max(0, i - LONGEST_SYLLABLE), i).findLast((m) => m.lyric)?.lyric?.joins,
+  );
+  const raised = new Set(words.filter((n) => /^\P{L}*(?!I\b)\p{Lu}/u.test(n.lyric?.text ?? '')));
+  return raised.size > FEW_CAPITALS * words.length ? () => false : (i) => raised.has(melody[i]);
+}
+
+/** The share of words with a capital up to which it marks a line; some languages give every noun one. */
+const FEW_CAPITALS = 0.3;
 
 /** Notes that one syllable may be sung over. */
 const LONGEST_SYLLABLE = 12;
@@ -241,12 +293,16 @@ function ledTo(notes: Song['melody'], i: number, bars: readonly Bar[]): number {
   return notes[k]?.at === bar.end ? k : i;
 }
 
-/** True for a note after which nothing new is struck for longer than anywhere near it. */
-function isLongest(notes: Song['melody'], i: number, near: Ticks): boolean {
+/**
+ * True for a note after which nothing new is struck for longer than anywhere near it; alone, where no later note is its equal either: it
+ * belongs to no figure that comes again and again.
+ */
+function isLongest(notes: Song['melody'], i: number, near: Ticks, alone = false): boolean {
   const lasts = (k: number) => notes[k + 1].at - notes[k].at;
   const own = lasts(i);
   for (let k = i - 1; k >= 0 && notes[k].at > notes[i].at - near; k--) if (lasts(k) >= own) return false;
-  for (let k = i + 1; k + 1 < notes.length && notes[k].at < notes[i + 1].at + near; k++) if (lasts(k) > own) return false;
+  for (let k = i + 1; k + 1 < notes.length && notes[k].at < notes[i + 1].at + near; k++)
+    if (lasts(k) > own || (alone && lasts(k) === own)) return false;
   return true;
 }
 

@@ -57,6 +57,67 @@ describe('phrases that are not four bars long', () => {
     expect(startsOf(song)).toEqual([0, 15, 32, 47]);
   });
 
+  describe('with upbeats that differ from line to line, and nothing but one sign where a line ends', () => {
+    const STEPS = ['G4', 'A4', 'B4', ...NOTES];
+    const tunes = fc.record({
+      upbeats: fc.array(fc.constantFrom([], [0.5], [1], [1, 0.5]), { minLength: 4, maxLength: 4 }),
+      steps: fc.array(fc.constantFrom(-2, -1, 1, 2), { minLength: 90, maxLength: 90 }),
+      beats: fc.constantFrom(3, 4),
+      halved: fc.array(fc.nat(8), { minLength: 90, maxLength: 90 }),
+    });
+    const sum = (row: readonly number[]) => row.reduce((a, b) => a + b, 0);
+
+    /** The share of lines that are parts, and how many parts begin elsewhere: lines of four bars whose last note is long or like the rest. */
+    const found = (sign: 'long' | 'verse' | 'line-end') => {
+      let [kept, lines, elsewhere] = [0, 0, 0];
+      for (const { upbeats, steps, beats, halved } of fc.sample(tunes, { numRuns: 150, seed: 1201 })) {
+        let step = 3;
+        let k = 0;
+        const note = (quarters: number): [string, number] => {
+          step = Math.max(0, Math.min(STEPS.length - 1, step + steps[k++ % steps.length]));
+          return [STEPS[step], quarters];
+        };
+        const rows = upbeats.map((upbeat, i) => {
+          const left = beats - sum(upbeats[i + 1] ?? upbeats[0]);
+          const even = [...Array.from({ length: Math.ceil(left) - 1 }, () => 1), left - Math.ceil(left) + 1];
+          const inner = Array.from({ length: 3 * beats }, () => (halved[k++ % halved.length] === 0 ? [0.5, 0.5] : [1])).flat();
+          return [...upbeat, ...inner, ...(sign === 'long' ? [left] : even)];
+        });
+        const starts = rows.map((_, i) => sum(rows.slice(0, i).flat()));
+        const plain = songOf(rows.flat().map(note), [[0, 'C']], {
+          pickup: sum(upbeats[0]) * Q,
+          meters: [{ at: 0, beats, unit: 4 }],
+        });
+        const word = (at: number) => {
+          const opens = starts.some((s) => s * Q === at);
+          return { text: opens ? 'Row' : 'on', joins: false };
+        };
+        const lineEnds = starts.slice(1).map((s, i) => (s + sum(upbeats[i + 1])) * Q);
+        const song: Song = {
+          ...plain,
+          melody: plain.melody.map((n) => (sign === 'long' ? n : { ...n, lyric: word(n.at) })),
+          // Lines of writing end on bar lines, wherever the next one is sung from.
+          marks: sign === 'line-end' ? lineEnds.map((at) => ({ at, kind: 'line-end' as const, text: null })) : [],
+        };
+        const got = startsOf(song);
+        kept += starts.filter((s) => got.includes(s)).length;
+        lines += starts.length;
+        elsewhere += got.filter((s) => !starts.includes(s)).length;
+      }
+      return { kept: kept / lines, elsewhere: elsewhere / lines };
+    };
+
+    it.each([
+      ['a longer note', 'long', 0.97],
+      ['a capital at the head of a line of verse', 'verse', 0.9],
+      ['a line of writing that ends on the bar line', 'line-end', 0.99],
+    ] as const)('%s is enough', (_, sign, share) => {
+      const { kept, elsewhere } = found(sign);
+      expect(kept).toBeGreaterThanOrEqual(share);
+      expect(elsewhere).toBeLessThanOrEqual(2 * (1 - share));
+    });
+  });
+
   it('are not run over to reach four bars: two short lines and a long one', () => {
     const song = songOf(
       [

@@ -13,6 +13,7 @@ const SIGNS: Readonly<Record<BoundaryTerm['term'], string>> = {
   rest: 'the melody rests',
   longNote: 'a long note ends the phrase',
   sentenceEnd: 'the sentence ends',
+  capital: 'a word begins with a capital',
   comma: 'the lyrics pause',
   breath: 'a breath is marked',
   slurEnd: 'a slur ends',
