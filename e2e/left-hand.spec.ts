@@ -290,7 +290,7 @@ test('a left hand of one’s own is written count by count, given to the next ch
   await page.keyboard.press('4');
   await stacks(page).first().click();
   const before = await keysOf(stacks(page).first());
-  await page.getByTestId('own-left').click();
+  await page.getByTestId('own-hand').click();
   const counts = page.getByTestId('own-count');
   await expect(counts.first()).toHaveAttribute('aria-pressed', 'true');
   await page.getByRole('button', { name: 'halves' }).click();

@@ -21,10 +21,10 @@ const EVENING_BERTH = `X:1
 T:Evening Berth
 M:4/4
 L:1/4
-Q:1/4=72
+Q:1/4=66
 K:Eb
-E G B A | G F E2 | B c d e | d c B2 |
-e B c G | A F G2 | c B A G | F F E2 |]
+E F G A | B G F2 | A G F G | A B E2 |
+E F G A | G A B2 | B A G A | G F E2 |]
 `;
 
 const FIVE_BELLS = `title: Five Bells

@@ -13,7 +13,14 @@ const WRITERS: Record<Output, (document: Document, arrangement: Arrangement) => 
   json: (document, arrangement) => `${JSON.stringify(report(document, arrangement, ENGLISH), null, 2)}\n`,
   musicxml: (_, arrangement) => writeMusicXml(writtenScore(arrangement)),
   midi: (_, arrangement) =>
-    writeMidi(arrangement.song, arrangement.score, arrangement.pedal, arrangement.tempo, heardIn(arrangement)),
+    writeMidi(
+      arrangement.song,
+      arrangement.score,
+      arrangement.pedal,
+      arrangement.tempo,
+      heardIn(arrangement),
+      arrangement.parts.flatMap((p) => p.reminders),
+    ),
   abc: (_, arrangement) => writeAbc(arrangement.song),
   chordpro: (_, arrangement) => writeChordPro(arrangement.song, wordLines(arrangement)),
   chart: (_, arrangement) => chartText(arrangement, ENGLISH),

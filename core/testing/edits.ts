@@ -64,7 +64,8 @@ export function edits(doc: Document, { parts }: Pick<Arrangement, 'parts'>): fc.
     of('edit.stop', { at, stop: fc.constantFrom('fermata', 'breath'), there: fc.boolean() }),
     setting('touch', fc.constantFrom(...TOUCHES)),
     setting('timing', fc.constantFrom(...CHORD_TIMINGS)),
-    of('edit.left', {
+    of('edit.keys', {
+      hand: fc.constantFrom('left', 'inner'),
       at,
       length: fc.constantFrom(Q, 4 * Q),
       notes: at.map((place) => [

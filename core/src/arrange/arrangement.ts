@@ -18,7 +18,7 @@ import type { Pitch } from '../pitch/pitch.js';
 import type { HandPlace } from '../right-hand/positions.js';
 import type { UnderNote } from '../right-hand/under-melody.js';
 import type { MelodyNote, Song, SungWords } from '../song/song.js';
-import type { PlayMode, Stop } from '../song/decisions.js';
+import type { Reminder, PlayMode, Stop } from '../song/decisions.js';
 import type { Bar } from '../time/bars.js';
 import type { TempoPoint } from '../time/tempo.js';
 import type { Ticks } from '../time/ticks.js';
@@ -88,12 +88,6 @@ export interface Part {
   /** What the pianist wants to be reminded of, place by place. */
   readonly reminders: readonly Reminder[];
   readonly difficulty: Difficulty;
-}
-
-/** A line that the pianist wrote at a place. */
-export interface Reminder {
-  readonly at: Ticks;
-  readonly text: string;
 }
 
 /** A note that is played. */

@@ -56,6 +56,8 @@ export type FindingFact =
       readonly left: readonly Pitch[];
       readonly place: Place;
     }
+  /** A key of the right hand's second voice that the hand does not hold beside the rest, or the keyboard does not have. */
+  | { readonly code: 'finding.wide-inner'; readonly pitch: Pitch; readonly place: Place }
   /** Keys of a written left hand that are left out or moved, and why. */
   | {
       readonly code: 'finding.left-bent';

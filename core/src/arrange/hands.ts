@@ -4,6 +4,7 @@ import type { FillNote } from '../catalogue/fills/fill.js';
 import { chordsForVoice, chordsOverBass, type SungChord } from '../fills/sing-along.js';
 import { blockStrikes, type Strike } from '../left-hand/strikes.js';
 import { voiceLeftHand, type LeftHand, type VoicedChord } from '../left-hand/voice.js';
+import { innerUnder } from '../right-hand/inner.js';
 import { fingerRightHand, type RightHand } from '../right-hand/right-hand.js';
 import { notesUnderStay } from '../right-hand/stay.js';
 import { notesUnderTune, notesWithTune, type UnderNote } from '../right-hand/under-melody.js';
@@ -60,7 +61,7 @@ export function leftSide(settings: Settings, material: Material): LeftSide {
   const voicingPath = voiceLeftHand(strikes, played, voicingWishes(settings, material));
   const touched = withLastTouch(voicingPath.chords, close.touch, strikes.at(-1)?.beat ?? 1);
   const chords = settings.playMode === 'outline' ? touched.map(lowestOf) : touched;
-  const stacks = notesWithTune(played);
+  const stacks = [...notesWithTune(played), ...innerUnder(material.inner, played)];
   const delegatedNotes = arranged
     ? notesUnderTune(chords, played, hands, bars, (at) => stretchAt(settings, at).under === 'long').filter(
         (u) => !stacks.some((s) => u.at < s.at + s.length && s.at < u.at + u.length),

@@ -3,14 +3,14 @@ import { exactRepeats, findRepeats, type ExactRepeat, type FormEntry } from '../
 import { findSections, type Section } from '../divide/sections.js';
 import { chordPlaces } from '../left-hand/timing.js';
 import type { TimedSpan } from '../left-hand/strikes.js';
-import { chordSpans, type LeftNote, type Song } from '../song/song.js';
+import { chordSpans, type KeyNote, type Song } from '../song/song.js';
 import { layBars, type Bar } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import { withEndings, type TimedChord } from './endings.js';
 import type { Finding } from './finding.js';
 import { harmonise, type HarmonisedChord } from './harmonise.js';
 import { chordsWithin } from './levels.js';
-import { fitTune, playedTune, reachableTune, writtenLeft, sayChords, sayEndings } from './resolve.js';
+import { fitTune, innerVoice, playedTune, reachableTune, writtenLeft, sayChords, sayEndings } from './resolve.js';
 import { stretchAt, type Settings } from './settings.js';
 
 /** What the hands are given: the song divided, its tune and its chords as they are played. */
@@ -24,7 +24,9 @@ export interface Material {
   readonly written: Song['melody'];
   readonly played: Song['melody'];
   /** The left hand as it was written, as far as this hand can play it; empty where it is played nowhere. */
-  readonly left: readonly LeftNote[];
+  readonly left: readonly KeyNote[];
+  /** The second voice of the right hand as it is played. */
+  readonly inner: readonly KeyNote[];
   /** The chords of the song, the pianist's or suggested ones; and as they are struck, with endings. */
   readonly found: readonly HarmonisedChord[];
   readonly harmony: readonly TimedChord[];
@@ -45,6 +47,7 @@ export function materialOf(given: Song, settings: Settings): Material {
   const stretches = divide({ ...given, melody: written }, bars, settings.division);
   const { played: wished, findings: moved } = playedTune(given, settings, written, stretches, bars);
   const { tune: played, findings: narrowed } = reachableTune(wished, settings, bars);
+  const { inner, findings: parted } = innerVoice(given, played, settings, bars);
   const { left, findings: bent } = writtenLeft(given, settings, bars);
   const ends = stretches.map((s) => s.end);
   const found = harmonise(given, settings, written, bars, ends);
@@ -65,12 +68,21 @@ export function materialOf(given: Song, settings: Settings): Material {
     written,
     played,
     left,
+    inner,
     found,
     harmony,
     song,
     starts,
     spans: chordSpans(song).map((span, i) => ({ ...span, writtenAt: harmony[i].writtenAt })),
-    findings: [...fitted, ...moved, ...narrowed, ...bent, ...sayChords(given, found, bars), ...sayEndings(ended.troubles, bars)],
+    findings: [
+      ...fitted,
+      ...moved,
+      ...narrowed,
+      ...parted,
+      ...bent,
+      ...sayChords(given, found, bars),
+      ...sayEndings(ended.troubles, bars),
+    ],
   };
 }
 

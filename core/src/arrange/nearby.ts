@@ -98,6 +98,7 @@ function windowOf(doc: Document, parts: readonly Part[]): Document {
         ...song,
         melody: within(song.melody),
         ...(song.left ? { left: within(song.left) } : {}),
+        ...(song.inner ? { inner: within(song.inner) } : {}),
         chords: [
           ...(lasting && !within(song.chords).some((c) => c.at === from) ? [lasting] : []),
           ...within(song.chords),

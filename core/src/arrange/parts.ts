@@ -3,6 +3,7 @@ import { breathsOf, fermatasOf } from '../formats/pieces.js';
 import { nameWithMelody } from '../harmony/naming.js';
 import { parseChord } from '../harmony/symbol.js';
 import type { Jump } from '../join/jumps.js';
+import { withTops } from '../fills/sing-along.js';
 import { togetherPoints, type Together } from '../join/together.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, nameOf } from '../pitch/pitch.js';
@@ -30,15 +31,7 @@ export function partsOf(
   const { fingerOf, places } = right.fingered;
   const withFinger = <T extends { at: Ticks; pitch: string }>(n: T) => ({ ...n, finger: fingerOf(n.at, n.pitch) });
   const stopsOf = stopsIn(song);
-  // Where the tune rests, the right hand's chords are told by their top notes.
-  const tops = right.interludes.map((c): MelodyNote => ({
-    at: c.at,
-    length: c.length,
-    pitch: c.pitches[c.pitches.length - 1],
-    lyric: null,
-  }));
-  const struck = tops.length === 0 ? played : [...played, ...tops].sort((a, b) => a.at - b.at);
-  const joins = togetherPoints(attacksOf(left.chords, left.dressed), struck, bars);
+  const joins = togetherPoints(attacksOf(left.chords, left.dressed), withTops(played, right.interludes), bars);
   const cut = {
     melody: cutAt(
       played.map((n) => ({ ...withFinger(n), stops: stopsOf(n) })),
@@ -80,6 +73,7 @@ export function partsOf(
       chords: chords.map((c) => (c.dressed ? { ...c, struck: c.dressed.notes } : c)),
       moves: places.slice(1).map((p) => p.first),
       stretches: cut.wide[i].length,
+      inner: cut.under[i].reduce((sum, u) => sum + (u.inner ? u.pitches.length : 0), 0),
     };
     return {
       number: i + 1,

@@ -1,12 +1,13 @@
 import { reachableBy } from '../fingers/chords.js';
 import { parseChord } from '../harmony/symbol.js';
 import { midiOf, octaveUp, type Pitch } from '../pitch/pitch.js';
+import { playedInner } from '../right-hand/inner.js';
 import { withStays } from '../right-hand/stay.js';
 import { placeOf, type Bar } from '../time/bars.js';
 import { KEYBOARDS, type Hands } from '../song/decisions.js';
 import { straighten, type TuneStretch } from '../song/rhythm.js';
 import { playedAsWritten } from '../left-hand/written.js';
-import { besides, keysOf, onKeys, type LeftNote, type Song } from '../song/song.js';
+import { besides, keysOf, onKeys, type KeyNote, type Song } from '../song/song.js';
 import type { EndingTrouble } from './endings.js';
 import { advice, type Fix } from './fixes.js';
 import type { Finding, FindingFact } from './finding.js';
@@ -146,6 +147,22 @@ export function reachableTune(
   return { tune: within, findings };
 }
 
+/** The second voice of the right hand as it is played, and what is to be said of what is left out. An outline, or a sung song, has none. */
+export function innerVoice(
+  { inner = [], melody }: Song,
+  played: Song['melody'],
+  { hands, playMode, plays }: Settings,
+  bars: readonly Bar[],
+): { readonly inner: readonly KeyNote[]; readonly findings: Finding[] } {
+  if (inner.length === 0 || playMode !== 'arranged' || !plays.tune) return { inner: [], findings: [] };
+  const { notes, without } = playedInner(inner, melody, played, hands);
+  const findings = without.map(({ at, pitch }) => {
+    const fact: FindingFact = { code: 'finding.wide-inner', pitch, place: placeOf(bars, at) };
+    return finding('wide-stack', 'warn', at, fact, [advice('another-key')]);
+  });
+  return { inner: notes, findings };
+}
+
 /** Which of some notes lies farthest from the tune's. */
 const farthest = (tune: Pitch, beside: readonly Pitch[]): number => {
   const away = beside.map((p) => Math.abs(midiOf(p) - midiOf(tune)));
@@ -157,7 +174,7 @@ export function writtenLeft(
   { left = [] }: Song,
   settings: Settings,
   bars: readonly Bar[],
-): { readonly left: readonly LeftNote[]; readonly findings: Finding[] } {
+): { readonly left: readonly KeyNote[]; readonly findings: Finding[] } {
   const wished = left.filter((n) => stretchAt(settings, n.at).written);
   if (wished.length === 0) return { left: [], findings: [] };
   const { notes, bent } = playedAsWritten(wished, settings.hands);

@@ -13,7 +13,7 @@ import {
 import type { Fingered, FingeringTask, Grip } from '../fingers/search.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { roleIn } from '../left-hand/written.js';
-import type { LeftNote } from '../song/song.js';
+import type { KeyNote } from '../song/song.js';
 import { textureTitle, WRITTEN } from '../fills/texture.js';
 import { midiOf } from '../pitch/pitch.js';
 import type { Ticks } from '../time/ticks.js';
@@ -30,7 +30,7 @@ type Task = Omit<TextureTask, 'textureAt' | 'walkAt'> & {
   readonly phrases: readonly Ticks[];
   readonly tempo: number;
   /** The left hand as it was written, as far as this hand can play it. */
-  readonly left: readonly LeftNote[];
+  readonly left: readonly KeyNote[];
 };
 
 /** The left hand in the textures that are asked for, note by note with fingers; null for every chord that stays plain. */
@@ -56,13 +56,13 @@ export function textureLeftHand(settings: Settings, chords: readonly VoicedChord
 }
 
 /** What was written for the left hand, chord by chord where it is to be played; null elsewhere. What stands before the first chord goes with it. */
-function asWritten(settings: Settings, chords: readonly VoicedChord[], left: readonly LeftNote[]): (RealisedTexture | null)[] {
+function asWritten(settings: Settings, chords: readonly VoicedChord[], left: readonly KeyNote[]): (RealisedTexture | null)[] {
   const notes = left.filter((n) => stretchAt(settings, n.at).written);
   let next = 0;
   return chords.map((chord, i): RealisedTexture | null => {
     if (!stretchAt(settings, chord.at).written) return null;
     const until = chords[i + 1]?.at ?? Infinity;
-    const own: LeftNote[] = [];
+    const own: KeyNote[] = [];
     for (; next < notes.length && notes[next].at < until; next++) own.push(notes[next]);
     return {
       texture: WRITTEN,

@@ -61,6 +61,8 @@ export interface PartLoad {
   readonly moves: readonly Pitch[];
   /** Grips or pairs of notes of the right hand past its comfortable span. */
   readonly stretches: number;
+  /** Notes that the right hand strikes beside its tune for lengths of their own. */
+  readonly inner: number;
   /** Jumps of both hands, in the part and into it. */
   readonly jumps: readonly Jump[];
   readonly leftSpan: Span;
@@ -130,8 +132,8 @@ function rightTerms(part: PartLoad, bars: readonly Bar[]): Term[] {
   const breath = longestRun(melody, bars);
   const leaps = leapsInRows(melody, bars);
   const foreign = melody.filter((n) => !inScale(n.pitch, part.key)).length;
-  const doubled = melody.filter((n) => n.with).length;
-  const beside = melody.reduce((sum, n) => sum + (n.with?.length ?? 0), 0);
+  const doubled = melody.filter((n) => n.with).length + part.inner;
+  const beside = melody.reduce((sum, n) => sum + (n.with?.length ?? 0), part.inner);
   const turns = part.moves.filter((p) => isBlackKey(midiOf(p))).length;
   return [
     term('leaps', leaps / seconds, { code: 'difficulty.leaps', leaps }),

@@ -6,6 +6,7 @@ import { cheapestPath } from '../left-hand/path.js';
 import type { VoicedChord } from '../left-hand/voice.js';
 import { midiOf, pitchAt, pitchClass, type NoteName, type Pitch } from '../pitch/pitch.js';
 import { KEYBOARDS, spanOf, type Hands, type School } from '../song/decisions.js';
+import type { MelodyNote } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
 
 /** A chord that the right hand plays while the tune is sung. */
@@ -140,4 +141,16 @@ function led(chords: readonly VoicedChord[], hands: Hands, manner: Manner): Sung
       motion: before ? motionBetween(before, midis) : 0,
     };
   });
+}
+
+/** A tune with the top notes of the chords that the right hand plays where it rests: they tell where the hands meet. */
+export function withTops(tune: readonly MelodyNote[], chords: readonly SungChord[]): readonly MelodyNote[] {
+  if (chords.length === 0) return tune;
+  const tops = chords.map(({ at, length, pitches }): MelodyNote => ({
+    at,
+    length,
+    pitch: pitches[pitches.length - 1],
+    lyric: null,
+  }));
+  return [...tune, ...tops].sort((a, b) => a.at - b.at);
 }

@@ -40,7 +40,10 @@ export function fingerLine(grips: readonly Grip[], task: FingeringTask): Fingere
 function printOf(grips: readonly Grip[]): string {
   const start = grips[0].at;
   return grips
-    .map((g) => `${g.at - start}:${g.length}:${g.pitches.join()}:${g.pin?.join('') ?? ''}${g.held ?? ''}${g.learned ?? ''}`)
+    .map(
+      (g) =>
+        `${g.at - start}:${g.length}:${g.pitches.join()}:${g.pin?.join('') ?? ''}${g.held?.join('.') ?? ''}${g.learned ?? ''}`,
+    )
     .join(' ');
 }
 

@@ -34,8 +34,8 @@ export interface Grip {
   readonly learned?: number | null;
   /** True where a phrase begins: the hand is free to go anywhere before it. */
   readonly fresh?: boolean;
-  /** A key that is still held from the grip before, so that its finger stays. */
-  readonly held?: Pitch | null;
+  /** Keys that are still held from the grip before, so that their fingers stay. */
+  readonly held?: readonly Pitch[];
 }
 
 /** A grip with its fingers, bottom-up, and how the hand came to it: 'fresh' where a phrase begins. */
@@ -62,8 +62,8 @@ interface Stage {
   /** True inside a row of quick repetitions of one key. */
   readonly drummed: boolean;
   readonly fresh: boolean;
-  /** Where a key that is held on lies in the grip before and in this one; null where none is. */
-  readonly held: { readonly before: number; readonly here: number } | null;
+  /** Where keys that are held on lie in the grip before and in this one. */
+  readonly held: readonly { readonly before: number; readonly here: number }[];
 }
 
 /** The stretch inside a grip, and for each of its keys what a black one costs under its finger. */
@@ -115,7 +115,7 @@ export function fingeringProblem(grips: readonly Grip[], { hands, hand, tempo, k
       ? { apart: toSeconds(grip.at - last.at, tempo), rest: toSeconds(Math.max(0, grip.at - last.at - last.length), tempo) }
       : { apart: Infinity, rest: Infinity };
     const drummed = quick(grips, i, tempo) && (quick(grips, i - 1, tempo) || quick(grips, i + 1, tempo));
-    const held = grip.held && !grip.fresh && i > 0 ? heldIn(laid[i - 1], keys, meet(midiOf(grip.held))) : null;
+    const held = (i > 0 && !grip.fresh ? (grip.held ?? []) : []).flatMap((p) => heldIn(laid[i - 1], keys, meet(midiOf(p))));
     return { keys, options, own, pace, drummed, fresh: i === 0 || grip.fresh === true, held };
   });
   return { stages, reach, hand };
@@ -146,7 +146,7 @@ function optionsOf(
 
 function heldIn(before: readonly PianoKey[], here: readonly PianoKey[], held: PianoKey): Stage['held'] {
   const [a, b] = [before, here].map((keys) => keys.findIndex((k) => k.place === held.place));
-  return a >= 0 && b >= 0 ? { before: a, here: b } : null;
+  return a >= 0 && b >= 0 ? [{ before: a, here: b }] : [];
 }
 
 /** The top key for the right hand; the bottom one for the left, which is its mirror. */
@@ -316,8 +316,11 @@ function staying(problem: FingeringProblem, i: number, from: Situation, option: 
   );
 }
 
-const heldChange = ({ held }: Stage, last: readonly number[], fingers: readonly number[]): number =>
-  held !== null && last[held.before] !== fingers[held.here] ? FINGER_COSTS.heldChange : 0;
+const heldChange = ({ held }: Stage, last: readonly number[], fingers: readonly number[]): number => {
+  let cost = 0;
+  for (const { before, here } of held) if (last[before] !== fingers[here]) cost += FINGER_COSTS.heldChange;
+  return cost;
+};
 
 /** The thumb passes under, or a finger over it; null where these fingers do not cross. */
 function crossing(problem: FingeringProblem, i: number, from: Situation, option: number): FingerStep | null {
@@ -503,11 +506,11 @@ function cheapestByOption(reached: readonly Reached[], options: number): (Reache
 function bestToLeave(problem: FingeringProblem, i: number, best: readonly (Reached | null)[], option: number): Reached | null {
   let found: Reached | null = null;
   let least = Infinity;
-  const { held, options } = problem.stages[i];
+  const { options } = problem.stages[i];
   for (const r of best) {
     if (r === null) continue;
     const { option: last } = r.step.to;
-    const change = held === null ? 0 : heldChange(problem.stages[i], problem.stages[i - 1].options[last], options[option]);
+    const change = heldChange(problem.stages[i], problem.stages[i - 1].options[last], options[option]);
     const cost = r.cost + leaving(problem, i, last, option) + change;
     if (cost < least - 1e-9) [found, least] = [r, cost];
   }

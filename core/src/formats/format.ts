@@ -1,3 +1,4 @@
+import { applyEdit } from '../song/edit.js';
 import { newDocument, type Document } from '../song/decisions.js';
 import type { ProjectFault } from './project/project.js';
 import type { Answers, Found, Reading, Refusal } from './result.js';
@@ -24,6 +25,10 @@ export const ofSong =
   (data, answers) => {
     const found = read(data, answers);
     if (!found.ok) return { ok: false, fault: { code: 'open.refused', refusal: found.refusal } };
-    const { notices, questions, counted } = found;
-    return { ok: true, document: newDocument(found.song), notices, questions, counted };
+    const { song, notices, questions, counted, reminders = [] } = found;
+    const document = reminders.reduce(
+      (doc, { at, text }) => applyEdit(doc, { code: 'edit.remind', at, text }),
+      newDocument(song),
+    );
+    return { ok: true, document, notices, questions, counted };
   };

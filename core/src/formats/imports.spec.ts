@@ -56,7 +56,7 @@ describe('a score of several lines', () => {
   it('counts what it has no place for', () => {
     const { counted } = read(readMusicXml(two, { line: '1/1/1' }));
     expect(counted).toContainEqual({ what: 'dynamics', count: 1, became: 'left out' });
-    expect(counted).toContainEqual({ what: 'other-lines', count: 1, became: 'left out' });
+    expect(counted).toContainEqual({ what: 'second-voice', count: 1, became: 'kept' });
     expect(counted).toContainEqual({ what: 'other-parts', count: 2, became: 'left out' });
     expect(counted).toContainEqual({ what: 'melody-notes', count: 2, became: 'used' });
   });

@@ -2,12 +2,13 @@ import { evidenceOf, evidenceOfChords, findKey } from '../harmony/find-key.js';
 import { type Key, type Mode, keyFromSignature } from '../harmony/key.js';
 import { parseChord } from '../harmony/symbol.js';
 import { HIGHEST_KEY, LOWEST_KEY, midiOf, nameOf, pitchClass, type Pitch } from '../pitch/pitch.js';
+import type { Reminder } from '../song/decisions.js';
 import { MOST } from '../song/limits.js';
 import {
   besides,
   keysOf,
   MOST_BESIDE,
-  type LeftNote,
+  type KeyNote,
   type ChordEvent,
   type Lyric,
   type Mark,
@@ -31,8 +32,8 @@ export interface RawNote {
   readonly graces?: readonly Pitch[];
 }
 
-/** A key of the left hand in a written measure; one that is tied goes on in the next note on its key. */
-export interface RawLeft {
+/** A key of a written measure that has a length of its own; one that is tied goes on in the next note on its key. */
+export interface RawKey {
   readonly at: Ticks;
   readonly length: Ticks;
   readonly pitch: Pitch;
@@ -58,7 +59,11 @@ export interface RawMeasure extends Leaps {
   readonly meter: Meter;
   readonly notes: readonly RawNote[];
   /** The left hand, where it is written. */
-  readonly left?: readonly RawLeft[];
+  readonly left?: readonly RawKey[];
+  /** What the right hand plays beside the tune: other voices of its staff. */
+  readonly inner?: readonly RawKey[];
+  /** What a pianist wrote to be reminded of. */
+  readonly reminders?: readonly Reminder[];
   readonly chords: readonly ChordEvent[];
   readonly marks: readonly Mark[];
   readonly repeatStart: boolean;
@@ -199,7 +204,10 @@ export function expandRepeats(measures: readonly RawMeasure[]): RawMeasure[] {
 }
 
 /** Puts measures together into a song: ties joined, notes struck together kept or reduced to one of them, bars checked. */
-export function assemble(raw: RawSong, stacks: Stacks = 'all'): { song: Song; notices: readonly Notice[] } {
+export function assemble(
+  raw: RawSong,
+  stacks: Stacks = 'all',
+): { song: Song; notices: readonly Notice[]; reminders: readonly Reminder[] } {
   if (raw.measures.every((m) => m.notes.every((n) => n.pitches.length === 0)))
     refuse(null, { code: 'tune.none' }, 'file-with-tune');
   const notices = [...raw.notices];
@@ -210,12 +218,14 @@ export function assemble(raw: RawSong, stacks: Stacks = 'all'): { song: Song; no
   const chords: ChordEvent[] = [];
   const marks: Mark[] = [];
   const tempos: NonNullable<Song['tempos']> = [];
+  const reminders: Reminder[] = [];
   const bars = checkBars(measures);
   let at = 0;
   let openTie = false;
   let stacked: Notice | null = null;
   for (const m of measures) {
     for (const mark of m.marks) marks.push({ ...mark, at: at + mark.at });
+    for (const r of m.reminders ?? []) reminders.push({ ...r, at: at + r.at });
     for (const t of m.tempos ?? []) changeTempo(tempos, { at: at + t.at, tempo: t.tempo }, raw.tempo);
     for (const c of m.chords) addChord(chords, { at: at + c.at, symbol: readSymbol(c.symbol, m.name) });
     for (const n of m.notes) {
@@ -239,6 +249,7 @@ export function assemble(raw: RawSong, stacks: Stacks = 'all'): { song: Song; no
   }
   if (stacked) notices.push(stacked);
   const length = at;
+  const left = keysIn(measures, 'left');
   const order = orderOf(measures, raw.measures);
   const song: Song = {
     ...(order ? { order } : {}),
@@ -250,12 +261,29 @@ export function assemble(raw: RawSong, stacks: Stacks = 'all'): { song: Song; no
     pickup: bars.pickup,
     length,
     meters: bars.meters,
-    melody,
+    ...withInner(melody, stacks === 'all' ? keysIn(measures, 'inner') : []),
     chords: chords.filter((c) => c.at < length),
     marks: marks.filter((m) => m.at < length && (m.at > 0 || AT_START.has(m.kind))),
-    ...leftOf(measures),
+    ...(left.length > 0 ? { left } : {}),
   };
-  return { song, notices };
+  return { song, notices, reminders: reminders.filter((r) => r.at < length) };
+}
+
+/** The tune with what is struck and let go with its notes; the other keys of the right hand beside it. */
+export function withInner(melody: readonly MelodyNote[], inner: readonly KeyNote[]): Pick<Song, 'melody' | 'inner'> {
+  const there = new Map(melody.map((n) => [`${n.at} ${n.length}`, n]));
+  const beside = new Map<MelodyNote, Pitch[]>();
+  const others = inner.filter(({ at, length, pitch }) => {
+    const note = there.get(`${at} ${length}`);
+    if (!note) return true;
+    beside.set(note, [...(beside.get(note) ?? []), pitch]);
+    return false;
+  });
+  const struck = melody.map((n) => {
+    const more = beside.get(n);
+    return more ? besides(n, besideOf(n.pitch, [...(n.with ?? []), ...more])) : n;
+  });
+  return { melody: struck, ...(others.length > 0 ? { inner: others } : {}) };
 }
 
 /** A note of a measure that is played from a place on, with what is kept of the notes struck with it. */
@@ -293,28 +321,28 @@ function lowestOf(pitches: readonly Pitch[]): Pitch {
   return pitches.reduce((low, p) => (midiOf(p) < midiOf(low) ? p : low));
 }
 
-/** The left hand of all measures as they are played, ties joined; nothing where none is written. */
-function leftOf(measures: readonly RawMeasure[]): Pick<Song, 'left'> {
-  const left: LeftNote[] = [];
-  const tied = new Map<Pitch, LeftNote>();
+/** The left hand, or the second voice of the right, of all measures as they are played, ties joined. */
+function keysIn(measures: readonly RawMeasure[], hand: 'left' | 'inner'): KeyNote[] {
+  const keys: KeyNote[] = [];
+  const tied = new Map<Pitch, KeyNote>();
   let from = 0;
-  for (const { left: written = [], length } of measures) {
+  for (const { [hand]: written = [], length } of measures) {
     for (const n of written) {
       const [at, midi] = [from + n.at, midiOf(n.pitch)];
       const long = Math.min(n.length, length - n.at);
       if (long <= 0 || midi < LOWEST_KEY || midi > HIGHEST_KEY) continue;
       const before = tied.get(n.pitch);
       const goesOn = before !== undefined && before.at + before.length === at;
-      const note: LeftNote = goesOn ? before : { at, length: long, pitch: n.pitch };
+      const note: KeyNote = goesOn ? before : { at, length: long, pitch: n.pitch };
       if (goesOn) before.length += long;
-      else left.push(note);
+      else keys.push(note);
       if (n.tiedOn) tied.set(n.pitch, note);
       else tied.delete(n.pitch);
     }
     from += length;
   }
-  if (left.length > MOST.notes) refuse(null, { code: 'file.too-many', most: MOST.notes, what: 'notes' }, 'shorter-song');
-  return left.length > 0 ? { left } : {};
+  if (keys.length > MOST.notes) refuse(null, { code: 'file.too-many', most: MOST.notes, what: 'notes' }, 'shorter-song');
+  return keys;
 }
 
 /** What is struck with the tune's note, bottom-up: every key once and on the keyboard, as many as the hand has fingers for. */

@@ -1,3 +1,4 @@
+import type { Reminder } from '../song/decisions.js';
 import type * as z from 'zod';
 import { SongSchema, type Song, type SongFault } from '../song/song.js';
 import { oneLine } from '../song/text.js';
@@ -67,7 +68,7 @@ export type RefusalCause =
   | { readonly code: 'letters.not-a-note'; readonly text: string }
   | { readonly code: 'letters.key-twice'; readonly text: string }
   | { readonly code: 'letters.stack'; readonly notes: number }
-  | { readonly code: 'letters.row-without-tune'; readonly row: 'chord' | 'words' | 'left' }
+  | { readonly code: 'letters.row-without-tune'; readonly row: 'chord' | 'words' | 'left' | 'inner' }
   | { readonly code: 'letters.row-bars'; readonly bars: number; readonly expected: number }
   | { readonly code: 'letters.syllable'; readonly text: string }
   | DataFault;
@@ -202,6 +203,8 @@ export type CountedThing =
   | 'playing-signs'
   | 'other-lines'
   | 'left-hand'
+  | 'second-voice'
+  | 'reminders'
   | 'other-parts'
   | 'accompaniment'
   | 'accompaniment-as-chords'
@@ -232,6 +235,7 @@ export type Notice =
       readonly pitch: Pitch;
     }
   | { readonly code: 'notice.left-kept' }
+  | { readonly code: 'notice.inner-kept' }
   | { readonly code: 'notice.order'; readonly order: string }
   | { readonly code: 'notice.voices'; readonly voice: number }
   | { readonly code: 'notice.key-changes'; readonly measure: string }
@@ -249,6 +253,8 @@ export interface Found {
   readonly notices: readonly Notice[];
   readonly questions: readonly Question[];
   readonly counted: readonly Counted[];
+  /** What the pianist wrote into the file to be reminded of; absent where the format has none. */
+  readonly reminders?: readonly Reminder[];
 }
 
 /** A song that was read, with what was found on the way, or a refusal. */
@@ -284,9 +290,9 @@ function short<T extends object>(data: T): T {
 /** Runs a reader: what it refuses becomes a value, what it yields is validated before anyone sees it. */
 export function reading(read: () => { song: Song } & Partial<Found>): Reading {
   try {
-    const { song, notices = [], questions = [], counted = [] } = read();
+    const { song, notices = [], questions = [], counted = [], reminders = [] } = read();
     const checked = SongSchema.safeParse(song);
-    if (checked.success) return { ok: true, song: checked.data, notices, questions, counted };
+    if (checked.success) return { ok: true, song: checked.data, notices, questions, counted, reminders };
     const [issue] = checked.error.issues;
     const index = issue.path[0] === 'melody' && typeof issue.path[1] === 'number' ? issue.path[1] : null;
     const note = index === null ? null : song.melody[index];

@@ -16,7 +16,7 @@ import {
   type NoteName,
   type Pitch,
 } from '../pitch/pitch.js';
-import type { LeftNote } from '../song/song.js';
+import type { KeyNote } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
 
 /** A chord with its stretch. */
@@ -28,7 +28,7 @@ export interface ChordStretch {
 
 /** A figure on another chord, and the notes that have no place of the same name there. */
 export interface GivenFigure {
-  readonly notes: readonly LeftNote[];
+  readonly notes: readonly KeyNote[];
   /** Where another note of the chord stands in for one that it does not have. */
   readonly bent: readonly { readonly at: Ticks; readonly pitch: Pitch; readonly degree: number }[];
 }
@@ -49,7 +49,7 @@ const STAND_INS: Readonly<Record<number, readonly number[]>> = {
  * notes between them by as many steps of the scale. The rhythm is kept; a longer chord hears it again, a shorter one as much as fits.
  * Null where one of the two is no chord, or nothing is struck.
  */
-export function givenTo(notes: readonly LeftNote[], from: ChordStretch, to: ChordStretch, key: Key): GivenFigure | null {
+export function givenTo(notes: readonly KeyNote[], from: ChordStretch, to: ChordStretch, key: Key): GivenFigure | null {
   const [source, target] = [parseChord(from.symbol), parseChord(to.symbol)];
   if (source.kind !== 'chord' || target.kind !== 'chord' || notes.length === 0) return null;
   const lowest = Math.min(...notes.map((n) => midiOf(n.pitch)));
@@ -57,7 +57,7 @@ export function givenTo(notes: readonly LeftNote[], from: ChordStretch, to: Chor
   const ground = below(bass, lowest);
   const laid = nearest(target.bass ?? target.root, midiOf(ground));
   const bent: { at: Ticks; pitch: Pitch; degree: number }[] = [];
-  const moved: LeftNote[] = [];
+  const moved: KeyNote[] = [];
   for (let start = 0; start < to.length; start += from.length)
     for (const note of notes) {
       const at = to.at + start + note.at - from.at;

@@ -1,4 +1,5 @@
 export { givenTo, type ChordStretch, type GivenFigure } from './given.js';
+export { keysOnPlaces, type PlayedKey } from './played-in.js';
 export { type Voicing, voicingsFor } from './candidates.js';
 export { motionBetween } from './costs.js';
 export { type VoicingWishes } from './problem.js';

@@ -17,7 +17,7 @@ import { writtenScore } from '../sheet/written.js';
 import { HAND_PROFILES, handsOf, KEYBOARDS, spanOf, type Document } from '../song/decisions.js';
 import { applyEdit } from '../song/edit.js';
 import { setSetting } from '../song/edits.js';
-import type { LeftNote, Song } from '../song/song.js';
+import type { KeyNote, Song } from '../song/song.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { ENGLISH, refusalWords } from '../words/index.js';
 import { playedAsWritten } from './written.js';
@@ -25,7 +25,7 @@ import { playedAsWritten } from './written.js';
 const asWritten = (doc: Document): Document => setSetting(doc, null, 'texture', 'written');
 const leftOf = (doc: Document) => arrange(doc).score.filter((n) => n.hand === 'left');
 /** Notes as "place length key", in order. */
-const printed = (notes: readonly Pick<LeftNote, 'at' | 'length' | 'pitch'>[]): string[] =>
+const printed = (notes: readonly Pick<KeyNote, 'at' | 'length' | 'pitch'>[]): string[] =>
   notes
     .map((n) => [n.at, n.length, midiOf(n.pitch)])
     .sort((a, b) => a[0] - b[0] || a[2] - b[2])
@@ -45,7 +45,7 @@ const HARBOUR: Song = {
   ].map(([at, length, pitch]) => ({ at: Number(at) * Q, length: Number(length) * Q, pitch: String(pitch) })),
 };
 
-const anyLeft = (length: number): fc.Arbitrary<LeftNote[]> =>
+const anyLeft = (length: number): fc.Arbitrary<KeyNote[]> =>
   fc
     .array(
       fc.record({
@@ -112,7 +112,7 @@ describe('a left hand that was written', () => {
     expect(said.join(' ')).toContain('The left hand’s G3 at bar 1, count 1 is left out: this hand does not reach so far.');
     const short = arrange(asWritten({ ...documentOf({ ...wide, left: wide.left?.slice(0, 1) }), hands: handsOf('medium', 49) }));
     expect(short.findings.map((f) => ENGLISH.fact(f.fact)).join(' ')).not.toContain('off the keyboard');
-    const low: LeftNote[] = [{ at: 0, length: Q, pitch: 'A1' }];
+    const low: KeyNote[] = [{ at: 0, length: Q, pitch: 'A1' }];
     expect(playedAsWritten(low, handsOf('medium', 49))).toMatchObject({
       notes: [{ pitch: 'A2' }],
       bent: [{ at: 0, pitches: ['A1'], why: 'keyboard' }],

@@ -2,12 +2,12 @@ import { toneFor } from '../harmony/naming.js';
 import { parseChord } from '../harmony/symbol.js';
 import { midiOf, nameOf, octaveUp, type Pitch } from '../pitch/pitch.js';
 import { KEYBOARDS, spanOf, type Hands } from '../song/decisions.js';
-import type { LeftNote } from '../song/song.js';
+import type { KeyNote } from '../song/song.js';
 import type { Ticks } from '../time/ticks.js';
 
 /** A written left hand as this hand and keyboard play it. */
 export interface WrittenLeft {
-  readonly notes: readonly LeftNote[];
+  readonly notes: readonly KeyNote[];
   /** Places where more is asked for than the hand holds or the keyboard has, with the keys that are left out or moved there. */
   readonly bent: readonly {
     readonly at: Ticks;
@@ -23,7 +23,7 @@ const FINGERS = 5;
  * What a hand can play of a written left hand: keys off the keyboard in the nearest octave on it; of what is struck together as much as
  * the hand spans from the lowest key up. A key that is held while the hand moves out of its reach is let go.
  */
-export function playedAsWritten(left: readonly LeftNote[], hands: Hands): WrittenLeft {
+export function playedAsWritten(left: readonly KeyNote[], hands: Hands): WrittenLeft {
   const { low, high } = KEYBOARDS[hands.keys];
   const { limit } = spanOf(hands, 'left');
   const bent: { at: Ticks; pitches: Pitch[]; why: WrittenLeft['bent'][number]['why'] }[] = [];
@@ -32,12 +32,12 @@ export function playedAsWritten(left: readonly LeftNote[], hands: Hands): Writte
     if (said) said.pitches.push(pitch);
     else bent.push({ at, pitches: [pitch], why });
   };
-  const notes: LeftNote[] = [];
+  const notes: KeyNote[] = [];
   /** Indices of the notes that are still down. */
   let down: number[] = [];
   for (let i = 0; i < left.length;) {
     const { at } = left[i];
-    const struck: LeftNote[] = [];
+    const struck: KeyNote[] = [];
     for (; i < left.length && left[i].at === at; i++) {
       const pitch = onto(left[i].pitch, low, high);
       if (pitch !== left[i].pitch) say(at, 'keyboard', left[i].pitch);
@@ -76,13 +76,13 @@ function onto(pitch: Pitch, low: number, high: number): Pitch {
   return found;
 }
 
-const spread = (notes: readonly LeftNote[]): number => {
+const spread = (notes: readonly KeyNote[]): number => {
   const keys = notes.map((n) => midiOf(n.pitch));
   return Math.max(...keys) - Math.min(...keys);
 };
 
 /** What a written key is under a chord: its bass where it is the lowest of its moment, a note of it, or a step between chords. */
-export function roleIn(symbol: string, note: LeftNote, lowest: boolean): 'bass' | 'chord' | 'fill' {
+export function roleIn(symbol: string, note: KeyNote, lowest: boolean): 'bass' | 'chord' | 'fill' {
   const chord = parseChord(symbol);
   if (chord.kind !== 'chord' || (toneFor(chord, nameOf(note.pitch)) === null && chord.bass !== nameOf(note.pitch))) return 'fill';
   return lowest ? 'bass' : 'chord';

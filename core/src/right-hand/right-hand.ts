@@ -2,6 +2,7 @@ import type { Key } from '../harmony/key.js';
 import { midiOf, type Pitch } from '../pitch/pitch.js';
 import type { Hands } from '../song/decisions.js';
 import { keysOf, type MelodyNote } from '../song/song.js';
+import { firstAtOrAfter } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Fingered, Grip } from '../fingers/search.js';
 import { fingerLine } from '../fingers/line.js';
@@ -69,29 +70,58 @@ function withLearned(grips: readonly Grip[], task: RightHandTask): readonly Grip
   return grips.map((g) => ({ ...g, learned: fingers.get(g.at) ?? null }));
 }
 
-const bottomUp = (pitch: Pitch, held: Pitch | null): Pitch[] =>
-  held === null ? [pitch] : midiOf(held) < midiOf(pitch) ? [held, pitch] : [pitch, held];
+/** What the hand does at a moment: all keys that are down then, and those of them that are held from before. */
+interface Moment {
+  readonly at: Ticks;
+  readonly length: Ticks;
+  readonly pitches: readonly Pitch[];
+  readonly held: readonly Pitch[];
+}
+
+const bottomUp = (pitches: readonly Pitch[]): Pitch[] => [...pitches].sort((a, b) => midiOf(a) - midiOf(b));
 
 /** What is struck at each moment, bottom-up; a note of the tune that is still held tops the chord struck under it. */
 function gripsOf({ tune, under, fills, phrases, fingers }: RightHandTask): Grip[] {
-  const hanging = new Map(under.map((u) => [u.at, u]));
-  const moments: { at: Ticks; length: Ticks; pitches: readonly Pitch[]; held: Pitch | null }[] = tune.map((n) => ({
+  const inner = under.filter((u) => u.inner);
+  const others = inner.length > 0 ? under.filter((u) => !u.inner) : under;
+  const hanging = new Map(others.map((u) => [u.at, u]));
+  const moments: Moment[] = tune.map((n) => ({
     at: n.at,
     length: n.length,
     pitches: n.with ? keysOf(n) : [...(hanging.get(n.at)?.pitches ?? []), n.pitch],
-    held: null,
+    held: [],
   }));
   const struck = new Set(tune.map((n) => n.at));
-  for (const u of under)
-    if (!struck.has(u.at)) moments.push({ at: u.at, length: u.length, pitches: [...u.pitches, u.tune], held: u.tune });
-  for (const { at, length, pitch, held } of fills) moments.push({ at, length, pitches: bottomUp(pitch, held), held });
+  for (const u of others)
+    if (!struck.has(u.at)) moments.push({ at: u.at, length: u.length, pitches: [...u.pitches, u.tune], held: [u.tune] });
+  for (const { at, length, pitch, held } of fills) {
+    const keys = held === null ? [] : [held];
+    moments.push({ at, length, pitches: bottomUp([pitch, ...keys]), held: keys });
+  }
   if (moments.length > tune.length) moments.sort((a, b) => a.at - b.at);
   let phrase = 0;
   let last = -1;
-  return moments.map((m): Grip => {
+  return (inner.length > 0 ? withInner(moments, inner, tune) : moments).map((m): Grip => {
     while (phrase + 1 < phrases.length && phrases[phrase + 1] <= m.at) phrase++;
     const fresh = phrase !== last;
     last = phrase;
     return { ...m, fresh, pin: fingers.get(m.at) ?? null };
+  });
+}
+
+/** The moments of the hand with a second voice: its keys where they are struck, with what the tune holds then, and held while others move. */
+function withInner(moments: readonly Moment[], inner: readonly UnderNote[], tune: readonly MelodyNote[]): Moment[] {
+  const there = new Set(moments.map((m) => m.at));
+  const more = [...new Set(inner.map((u) => u.at))].filter((at) => !there.has(at));
+  const all = [...moments, ...more.map((at): Moment => ({ at, length: 0, pitches: [], held: [] }))].sort((a, b) => a.at - b.at);
+  return all.map((m) => {
+    const sounding = inner.filter((u) => u.at <= m.at && m.at < u.at + u.length);
+    if (sounding.length === 0) return m;
+    const last = tune[firstAtOrAfter(tune, m.at) - 1] as MelodyNote | undefined;
+    const topped = m.length === 0 && last && m.at < last.at + last.length ? keysOf(last) : [];
+    const held = [...m.held, ...topped, ...sounding.flatMap((u) => (u.at < m.at ? u.pitches : []))];
+    const length = m.length || Math.min(...sounding.map((u) => u.at + u.length - m.at));
+    const pitches = new Set([...m.pitches, ...topped, ...sounding.flatMap((u) => u.pitches)]);
+    return { at: m.at, length, pitches: bottomUp([...pitches]), held };
   });
 }

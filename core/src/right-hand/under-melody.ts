@@ -16,11 +16,14 @@ export interface UnderNote {
   readonly length: Ticks;
   /** Bottom-up, the tune's own note left out. */
   readonly pitches: readonly Pitch[];
+  /** The tune's note that sounds meanwhile; of a second voice its own top note where the tune rests. */
   readonly tune: Pitch;
   /** True for harmony that was added once the plain version held. */
   readonly added?: boolean;
   /** True for notes of the song itself that are struck with the tune. */
   readonly written?: boolean;
+  /** True for written notes with lengths of their own: a second voice beside the tune. */
+  readonly inner?: boolean;
 }
 
 /** The notes of the song that are struck with its tune, as what the right hand holds beside it. */

@@ -1,6 +1,7 @@
-import type { Arrangement, Part, Reminder } from '../arrange/arrangement.js';
+import type { Arrangement, Part } from '../arrange/arrangement.js';
+import type { Reminder } from '../song/decisions.js';
 import type { RepeatOf } from '../divide/repeats.js';
-import { nameOf, type NoteName } from '../pitch/pitch.js';
+import { midiOf, nameOf, type NoteName } from '../pitch/pitch.js';
 import { countAt, countText } from '../time/counts.js';
 import { barAt, offsetInBar, placeOf, type Bar, type Place } from '../time/bars.js';
 import { patternOf, type TaughtPattern } from './pattern.js';
@@ -67,22 +68,26 @@ export function letterChart(arrangement: Arrangement): ChartPart[] {
 }
 
 function chartBars(part: Part, bars: readonly Bar[]): ChartBar[] {
-  const places = [...new Set([...part.melody.map((n) => n.at), ...part.chords.map((c) => c.at)])].sort((a, b) => a - b);
+  const beside = besideIn(part);
+  const all = [...part.melody.map((n) => n.at), ...part.chords.map((c) => c.at), ...beside.keys()];
+  const places = [...new Set(all)].sort((a, b) => a - b);
   const notes = new Map(part.melody.map((n) => [n.at, n]));
   const chords = new Map(part.chords.map((c) => [c.at, c]));
-  const beside = besideIn(part);
   const rows: { number: number; columns: ChartColumn[] }[] = [];
   for (const at of places) {
     const bar = barAt(bars, at);
     if (rows.at(-1)?.number !== bar.number) rows.push({ number: bar.number, columns: [] });
     const note = notes.get(at);
     const chord = chords.get(at);
+    // Between notes of the tune the top one of a second voice stands in its row.
+    const row = [...(note ? [{ letter: nameOf(note.pitch), finger: note.finger }] : []), ...(beside.get(at) ?? [])];
+    const [top = { letter: null, finger: null }, ...rest] = row;
     rows.at(-1)?.columns.push({
       at,
       count: countText(countAt(offsetInBar(bar, at), bar.meter)),
-      letter: note ? nameOf(note.pitch) : null,
-      beside: beside.get(at) ?? [],
-      finger: note?.finger ?? null,
+      letter: top.letter,
+      beside: rest,
+      finger: top.finger ?? null,
       word: note?.lyric ? note.lyric.text + (note.lyric.joins ? '-' : '') : null,
       chord: chord ? chord.symbol : null,
       left: chord ? chord.pitches.map((p, i) => ({ letter: nameOf(p), finger: chord.fingers[i] ?? null })) : [],
@@ -102,8 +107,11 @@ export const remindersOf = ({ reminders }: Pick<Part, 'reminders'>, bars: readon
 
 /** What the right hand strikes with notes of a part's tune, by their places and from the top down. */
 export function besideIn({ under }: Pick<Part, 'under'>): ReadonlyMap<Ticks, readonly StruckBeside[]> {
-  const written = under.filter((u) => u.written);
-  return new Map(
-    written.map((u) => [u.at, u.pitches.map((p, i) => ({ letter: nameOf(p), finger: u.fingers[i] })).toReversed()] as const),
-  );
+  const struck = under
+    .filter((u) => u.written)
+    .flatMap((u) => u.pitches.map((pitch, i) => ({ at: u.at, pitch, finger: u.fingers[i] })));
+  const topDown = struck.sort((a, b) => midiOf(b.pitch) - midiOf(a.pitch));
+  const found = new Map<Ticks, StruckBeside[]>();
+  for (const { at, pitch, finger } of topDown) found.set(at, [...(found.get(at) ?? []), { letter: nameOf(pitch), finger }]);
+  return found;
 }

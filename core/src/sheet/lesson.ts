@@ -1,6 +1,7 @@
 import type { Arrangement, Part, PartChord } from '../arrange/arrangement.js';
 import type { DifficultyFact, Hardest } from '../difficulty/difficulty.js';
 import type { Position } from '../harmony/naming.js';
+import { withTops } from '../fills/sing-along.js';
 import { countNotes, sungWords } from '../join/counting.js';
 import { togetherPoints, type Together } from '../join/together.js';
 import type { VoiceMove } from '../left-hand/reasons.js';
@@ -95,7 +96,7 @@ export interface Join {
 
 /** Where each chord of a part meets the tune, as it is learned first: before a texture strikes it more often. */
 export const joinsOf = (part: Part, bars: readonly Bar[]): Join[] =>
-  togetherPoints(part.chords, part.melody, bars).map((point) => ({
+  togetherPoints(part.chords, withTops(part.melody, part.interludes), bars).map((point) => ({
     at: point.at,
     bar: barAt(bars, point.at).number,
     point,

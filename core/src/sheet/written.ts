@@ -18,7 +18,7 @@ export function writtenScore(arrangement: Arrangement): WrittenScore {
     reminders: arrangement.parts.flatMap((p) => p.reminders),
     fingers: new Map(arrangement.parts.flatMap((p) => p.melody.flatMap((n) => (n.finger ? [[n.at, n.finger] as const] : [])))),
     besideFingers: new Map(
-      arrangement.parts.flatMap((p) => p.under.flatMap((u) => (u.written ? [[u.at, u.fingers] as const] : []))),
+      arrangement.parts.flatMap((p) => p.under.flatMap((u) => (u.written && !u.inner ? [[u.at, u.fingers] as const] : []))),
     ),
   };
 }
@@ -26,9 +26,10 @@ export function writtenScore(arrangement: Arrangement): WrittenScore {
 /** What the right hand plays beside the tune of a part, in order: harmony, fills, or its chords where the tune is sung. */
 function besideTune({ under, fills, sung, interludes }: Part): WrittenChord[] {
   return [
-    ...under.flatMap(({ at, length, pitches, written: inTune }) =>
-      inTune ? [] : [{ at, length, pitches, fingers: [], rolled: false }],
-    ),
+    ...under.flatMap(({ at, length, pitches, fingers, written: inTune, inner }): WrittenChord[] => {
+      const shown = inner ? fingers.filter((f) => f !== null) : [];
+      return inTune && !inner ? [] : [{ at, length, pitches, fingers: shown, rolled: false }];
+    }),
     ...fills.map(({ at, length, pitch, finger }) => ({
       at,
       length,

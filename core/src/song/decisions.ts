@@ -96,6 +96,9 @@ const Suggesting = z.object({ vocabulary: z.enum(VOCABULARIES), rhythm: z.enum(H
 /** Letters of a reminder. */
 export const LONGEST_REMINDER = 80;
 
+/** A line that the pianist wrote at a place. */
+const Reminder = z.object({ at: ticks, text: line(LONGEST_REMINDER).min(1) });
+
 /** A name that the pianist gave to what begins at a place. */
 const Named = z.object({ at: ticks, name: line(80).min(1) });
 
@@ -207,10 +210,7 @@ export const ChoicesSchema = z.object({
     .max(MOST.choices)
     .default([]),
   /** What the pianist wrote to be reminded of, one line a place. */
-  reminders: z
-    .array(z.object({ at: ticks, text: line(LONGEST_REMINDER).min(1) }))
-    .max(MOST.choices)
-    .default([]),
+  reminders: z.array(Reminder).max(MOST.choices).default([]),
 });
 
 export const HAND_PROFILES = ['child', 'small', 'medium', 'large'] as const;
@@ -307,6 +307,7 @@ export type Span = z.infer<typeof Span>;
 export type School = (typeof SCHOOLS)[number];
 export type BassWish = (typeof BASS_WISHES)[number];
 export type Passage = z.infer<typeof Passage>;
+export type Reminder = z.infer<typeof Reminder>;
 export type Suggesting = z.infer<typeof Suggesting>;
 export type Stay = NonNullable<Passage['stay']>;
 export type ChordTiming = (typeof CHORD_TIMINGS)[number];

@@ -27,7 +27,8 @@ import {
   removeChord,
   giveTune,
   remind,
-  writeLeft,
+  writeKeys,
+  type KeysOf,
   setStop,
   renamePart,
   respell,
@@ -50,7 +51,7 @@ import {
   withChoices,
 } from './edits.js';
 import { changeFacts, type SongFacts } from './facts.js';
-import type { LeftNote, MelodyNote } from './song.js';
+import type { KeyNote, MelodyNote } from './song.js';
 import type { Texture } from './texture-data.js';
 import { dropVersion, keepVersion, takeVersion } from './versions.js';
 
@@ -92,7 +93,14 @@ export type PlaceEdit =
   /** Sets a fermata on the note that begins at a place, or a breath before the place; or takes it away. */
   | { readonly code: 'edit.stop'; readonly at: Ticks; readonly stop: Stop; readonly there: boolean }
   /** Writes what the left hand plays in a stretch, in place of what was written there. */
-  | { readonly code: 'edit.left'; readonly at: Ticks; readonly length: Ticks; readonly notes: readonly LeftNote[] }
+  | {
+      readonly code: 'edit.keys';
+      /** The left hand, or the second voice of the right. */
+      readonly hand: KeysOf;
+      readonly at: Ticks;
+      readonly length: Ticks;
+      readonly notes: readonly KeyNote[];
+    }
   | { readonly code: 'edit.chord-school'; readonly at: Ticks; readonly school: School | null }
   | { readonly code: 'edit.fill'; readonly at: Ticks; readonly kind: FillKind | null };
 
@@ -109,7 +117,8 @@ export type EditGroup =
   | { readonly kind: 'texture-plan' | 'endings' | 'louder' | 'softer' | 'alternate' | 'octave-again' | 'clear-collisions' }
   | { readonly kind: 'free-voicings' | 'skip-passing' | 'import-textures' | 'options' }
   | { readonly kind: 'section'; readonly energy: number; readonly name: string | null }
-  | { readonly kind: 'own-left'; readonly symbol: string; readonly given: boolean }
+  /** Keys of one's own under a chord, in a bar or a part; given to it from the chord before. */
+  | { readonly kind: 'own-keys'; readonly hand: KeysOf; readonly symbol: string | null; readonly given: boolean }
   | { readonly kind: 'use-texture'; readonly title: string; readonly part: number }
   | { readonly kind: 'shape-wherever'; readonly symbol: string; readonly pitches: readonly Pitch[] }
   | { readonly kind: 'in-repeats'; readonly of: Edit };
@@ -176,7 +185,7 @@ const APPLY: Apply = {
   'edit.strike-with': (doc, { at, below }) => strikeWith(doc, at, below),
   'edit.remind': (doc, { at, text }) => remind(doc, at, text),
   'edit.stop': (doc, { at, stop, there }) => setStop(doc, at, stop, there),
-  'edit.left': (doc, { at, length, notes }) => writeLeft(doc, at, length, notes),
+  'edit.keys': (doc, { hand, at, length, notes }) => writeKeys(doc, hand, at, length, notes),
   'edit.chord-school': (doc, { at, school }) => setChordSchool(doc, at, school),
   'edit.fill': (doc, { at, kind }) => setFill(doc, at, kind),
   'edit.move-cut': (doc, { parts, to }) => moveCut(doc, parts, 1, to) ?? doc,

@@ -31,11 +31,11 @@ import { oneLine } from './text.js';
 import {
   besides,
   keysOf,
-  leftOnKeys,
+  handsOnKeys,
   MOST_BESIDE,
   onKeys,
   type ChordEvent,
-  type LeftNote,
+  type KeyNote,
   type MelodyNote,
   type Song,
 } from './song.js';
@@ -255,16 +255,19 @@ export function setStop(doc: Document, at: Ticks, kind: Stop, there: boolean): D
   return withChoices(doc, { stops: there && at < doc.song.length ? byPlace([...others, { at, kind }]) : others });
 }
 
-/** Writes what the left hand plays in a stretch inside the song, in place of what was written there. */
-export function writeLeft(doc: Document, at: Ticks, length: Ticks, notes: readonly LeftNote[]): Document {
+/** The rows of keys with lengths of their own: the left hand, and what the right hand plays beside its tune. */
+export type KeysOf = 'left' | 'inner';
+
+/** Writes the keys of a hand in a stretch inside the song, in place of what was written there. */
+export function writeKeys(doc: Document, hand: KeysOf, at: Ticks, length: Ticks, notes: readonly KeyNote[]): Document {
   const end = Math.min(at + length, doc.song.length);
-  const others = (doc.song.left ?? []).filter((n) => n.at < at || n.at >= end);
+  const others = (doc.song[hand] ?? []).filter((n) => n.at < at || n.at >= end);
   const within = notes
     .filter((n) => n.at >= at && n.at < end && midiOf(n.pitch) >= LOWEST_KEY && midiOf(n.pitch) <= HIGHEST_KEY)
     .map((n) => ({ ...n, length: Math.min(n.length, end - n.at) }));
-  const left = byPlace([...others, ...within]).sort((a, b) => a.at - b.at || midiOf(a.pitch) - midiOf(b.pitch));
-  const { left: _, ...song } = doc.song;
-  return { ...doc, song: left.length > 0 ? { ...song, left } : song };
+  const keys = byPlace([...others, ...within]).sort((a, b) => a.at - b.at || midiOf(a.pitch) - midiOf(b.pitch));
+  const { [hand]: _, ...song } = doc.song;
+  return { ...doc, song: keys.length > 0 ? { ...song, [hand]: keys } : song };
 }
 
 /** Pins the keys of the chord struck at a place. */
@@ -385,7 +388,7 @@ export function transposeSong(song: Song, to: Key): Song {
     ...song,
     key: { ...to },
     melody: moved.map((n) => onKeys(n, (pitch) => octaveUp(pitch, octaves))),
-    ...(song.left ? { left: leftOnKeys(song.left, (pitch) => plainPitch(transposePitch(pitch, interval))) } : {}),
+    ...handsOnKeys(song, (pitch) => plainPitch(transposePitch(pitch, interval))),
     chords: song.chords.map((c) => ({ ...c, symbol: transposeSymbol(c.symbol, interval) })),
   };
 }

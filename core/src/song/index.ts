@@ -52,7 +52,16 @@ export {
 } from './decisions.js';
 export { alternateTextures } from './alternate.js';
 export { applyEdit, type Edit, type EditFact, type SettingEdit } from './edit.js';
-export { isChordText, type TickRange, passageAt, rangeOf, resolveChords, type InheritableSettings, settingAt } from './edits.js';
+export {
+  isChordText,
+  type TickRange,
+  passageAt,
+  rangeOf,
+  resolveChords,
+  type InheritableSettings,
+  type KeysOf,
+  settingAt,
+} from './edits.js';
 export { metersFor, type SongFacts } from './facts.js';
 export { linkedEdit, type LinkedEdit } from './linked.js';
 export { projectText } from './project-text.js';

@@ -93,7 +93,7 @@ function inside(edit: Edit, part: TickRange): (PlaceEdit | RangeEdit)[] | null {
     case 'edit.respell':
     case 'edit.strike-with':
     case 'edit.remind':
-    case 'edit.left':
+    case 'edit.keys':
     case 'edit.stop':
     case 'edit.chord-school':
     case 'edit.fill':
@@ -106,7 +106,7 @@ function inside(edit: Edit, part: TickRange): (PlaceEdit | RangeEdit)[] | null {
 /** The same change in another part, as far from its start. */
 function moved(edit: PlaceEdit | RangeEdit, from: TickRange, to: TickRange): Edit {
   const by = to.start - from.start;
-  if (edit.code === 'edit.left') return { ...edit, at: edit.at + by, notes: edit.notes.map((n) => ({ ...n, at: n.at + by })) };
+  if (edit.code === 'edit.keys') return { ...edit, at: edit.at + by, notes: edit.notes.map((n) => ({ ...n, at: n.at + by })) };
   if ('range' in edit) return { ...edit, range: { start: to.start, end: to.end } };
   if (edit.code === 'edit.chord' && edit.until !== undefined) return { ...edit, at: edit.at + by, until: edit.until + by };
   return { ...edit, at: edit.at + by };

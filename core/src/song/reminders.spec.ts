@@ -28,9 +28,8 @@ describe('a reminder', () => {
       expect(text).toMatch(/^ {2}Bar \d+, count .+: jump early: "soft" & <low>$/m);
     const xml = writeMusicXml(writtenScore(arrangement));
     const read = readMusicXml(new TextEncoder().encode(xml));
-    expect(read.ok && read.song.marks.filter((m) => m.kind === 'words')).toEqual([
-      { at: chord.at, kind: 'words', text: 'jump early: "soft" & <low>' },
-    ]);
+    expect(read.ok && read.reminders).toEqual([{ at: chord.at, text: 'jump early: "soft" & <low>' }]);
+    expect(read.ok && read.song.marks.filter((m) => m.kind === 'words')).toEqual([]);
   });
 
   it('is written anew, taken away when it is emptied, and moves no note', () => {

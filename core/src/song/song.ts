@@ -50,8 +50,14 @@ const MelodyNote = z.object({
 /** Words that are sung from a place on; `joins` is true where the last one goes on in the next stretch. */
 const SungWords = z.object({ at: ticks, text: line(200).min(1), joins: z.boolean() });
 
-/** A key that the left hand strikes in the music as it was brought in. */
-const LeftNote = z.object({ at: ticks, length: ticks.min(1), pitch: keyboardPitch });
+/** A key that a hand strikes for a length of its own. */
+const KeyNote = z.object({ at: ticks, length: ticks.min(1), pitch: keyboardPitch });
+
+/** Such keys in order and bottom-up. */
+const keyNotes = z
+  .array(KeyNote)
+  .max(MOST.notes)
+  .overwrite((notes) => [...notes].sort((a, b) => a.at - b.at || midiOf(a.pitch) - midiOf(b.pitch)));
 
 /** A chord symbol at a place; it holds until the next one or the end. */
 const ChordEvent = z.object({ at: ticks, symbol: symbolText });
@@ -111,7 +117,8 @@ function faultOf(song: z.infer<typeof SongShape>): SongFault | null {
     until = note.at + note.length;
     if (until > song.length) return { code: 'song.note-past-end', place: placeAt(note.at) };
   }
-  const late = song.left?.find((n) => n.at + n.length > song.length) ?? song.words?.find((w) => w.at >= song.length);
+  const past = (n: KeyNote) => n.at + n.length > song.length;
+  const late = song.left?.find(past) ?? song.inner?.find(past) ?? song.words?.find((w) => w.at >= song.length);
   if (late) return { code: 'song.note-past-end', place: placeAt(late.at) };
   let before = -1;
   for (const chord of song.chords) {
@@ -134,11 +141,9 @@ const SongShape = z.object({
   melody: z.array(MelodyNote).max(MOST.notes),
   chords: z.array(ChordEvent).max(MOST.chords),
   /** The left hand as it was written, in order and bottom-up; its notes may overlap. Absent where the music has none. */
-  left: z
-    .array(LeftNote)
-    .max(MOST.notes)
-    .overwrite((notes) => [...notes].sort((a, b) => a.at - b.at || midiOf(a.pitch) - midiOf(b.pitch)))
-    .optional(),
+  left: keyNotes.optional(),
+  /** What the right hand plays beside its tune for lengths of its own: a second voice, or keys held while the tune moves. Absent without. */
+  inner: keyNotes.optional(),
   /** The words of a song without a tune, each stretch at the place from which it is sung. Where there is a tune its notes carry them. */
   words: z
     .array(SungWords)
@@ -167,7 +172,7 @@ export const SongSchema = SongShape.superRefine((song, context) => {
 export type Song = z.infer<typeof SongShape>;
 export type MelodyNote = z.infer<typeof MelodyNote>;
 export type SungWords = z.infer<typeof SungWords>;
-export type LeftNote = z.infer<typeof LeftNote>;
+export type KeyNote = z.infer<typeof KeyNote>;
 export type ChordEvent = z.infer<typeof ChordEvent>;
 export type Mark = z.infer<typeof Mark>;
 export type Lyric = z.infer<typeof Lyric>;
@@ -188,9 +193,16 @@ export function onKeys(note: MelodyNote, move: (pitch: string) => string): Melod
   return besides(moved, (note.with ?? []).map(move));
 }
 
-/** A left hand on other keys; a note that would leave the piano is taken in the nearest octave on it. */
-export function leftOnKeys(left: readonly LeftNote[], move: (pitch: string) => string): LeftNote[] {
-  return left.map((note) => {
+/** The written left hand and the second voice of the right on other keys; a note that would leave the piano is taken in the nearest octave on it. */
+export function handsOnKeys(
+  { left, inner }: Pick<Song, 'left' | 'inner'>,
+  move: (pitch: string) => string,
+): Pick<Song, 'left' | 'inner'> {
+  return { ...(left ? { left: keysMoved(left, move) } : {}), ...(inner ? { inner: keysMoved(inner, move) } : {}) };
+}
+
+function keysMoved(notes: readonly KeyNote[], move: (pitch: string) => string): KeyNote[] {
+  return notes.map((note) => {
     let pitch = move(note.pitch);
     while (midiOf(pitch) < LOWEST_KEY) pitch = octaveUp(pitch, 1);
     while (midiOf(pitch) > HIGHEST_KEY) pitch = octaveUp(pitch, -1);

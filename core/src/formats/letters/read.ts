@@ -22,7 +22,7 @@ import { barsOf, cellsOf, octaveNear, type Cell, type TextBar, type Way } from '
 
 const MAX_TEXT = 1_000_000;
 const HEADERS = ['title', 'by', 'key', 'time', 'tempo', 'pickup', 'last-bar', 'section', 'names'];
-const ROWS = ['tune', 'chord', 'words', 'left'] as const;
+const ROWS = ['tune', 'chord', 'words', 'left', 'inner'] as const;
 type Row = (typeof ROWS)[number];
 /**
  * A tune line with an H in it, its comment taken off. Such a melody names its notes the German way: nobody who writes H means B natural
@@ -90,7 +90,7 @@ class LettersReader {
     if (name === 'tune') return this.takeTune(body, from, line);
     if (name === 'chord') return this.takeChords(body, from, line);
     if (name === 'words') return this.takeWords(body, from, line);
-    if (name === 'left') return this.takeLeft(body, from, line);
+    if (name === 'left' || name === 'inner') return this.takeKeys(name, body, from, line);
     return this.takeHeader(name, unshield(body).trim(), line, raw.length);
   }
 
@@ -101,7 +101,7 @@ class LettersReader {
     // A single short bar is no pick-up to anything.
     if (song.pickup >= song.length) song.pickup = 0;
     song.meters = this.written.map(({ at, meter }) => ({ at, beats: meter.beats, unit: meter.unit as 4 }));
-    if (song.left?.length === 0) delete song.left;
+    for (const hand of ['left', 'inner'] as const) if (song[hand]?.length === 0) delete song[hand];
     if (!this.keyGiven) song.key = { tonic: 'C', mode: 'major' };
     return song;
   }
@@ -363,14 +363,14 @@ class LettersReader {
     });
   }
 
-  /** The left hand under a tune line: marks as in the tune, notes struck together with + between them. */
-  private takeLeft(body: string, from: number, line: number): void {
-    const { bars, system } = this.underTune('left', body, from, line);
+  /** The left hand, or what the right plays beside its tune: marks as in the tune, notes struck together with + between them. */
+  private takeKeys(hand: 'left' | 'inner', body: string, from: number, line: number): void {
+    const { bars, system } = this.underTune(hand, body, from, line);
     // Its octaves are near to its own notes, not to those of the tune.
     const tune = this.lastStep;
-    this.lastStep = this.leftStep;
-    const left = (this.song.left ??= []);
-    let held = left.filter((n) => n.at + n.length === system.bars[0]?.start);
+    this.lastStep = this.stepOf[hand];
+    const keys = (this.song[hand] ??= []);
+    let held = keys.filter((n) => n.at + n.length === system.bars[0]?.start);
     bars.forEach((bar, i) => {
       const { start, length, counts } = system.bars[i];
       const cells = cellsOf(bar);
@@ -386,17 +386,20 @@ class LettersReader {
           else if (slice.text === '-') for (const n of held) n.length += share;
           else {
             held = this.struck(slice.text, 'up', line, slice.columns).map((pitch) => ({ at, length: share, pitch }));
-            left.push(...held);
+            keys.push(...held);
           }
         });
       });
     });
     this.rowBar = null;
-    this.leftStep = this.lastStep;
+    this.stepOf[hand] = this.lastStep;
     this.lastStep = tune;
   }
 
-  private leftStep: { step: number; octave: number } | null = { step: 0, octave: 3 };
+  private readonly stepOf: Record<'left' | 'inner', { step: number; octave: number } | null> = {
+    left: { step: 0, octave: 3 },
+    inner: { step: 0, octave: 4 },
+  };
 
   private rowPlace(line: number, system: System, bar: number): RefusedAt[] {
     const last = this.barNumber() - 1;

@@ -3,7 +3,7 @@ import { modeName } from '../../harmony/key.js';
 import { noteIn, type NoteNames } from '../../pitch/note-names.js';
 import { pitchParts, noteName, type Pitch } from '../../pitch/pitch.js';
 import { grouped } from '../../lists/grouped.js';
-import { MOST_BESIDE, type Song } from '../../song/song.js';
+import { MOST_BESIDE, type KeyNote, type Song } from '../../song/song.js';
 import { layBars, type Bar } from '../../time/bars.js';
 import { barTicks, countTicks, meterName } from '../../time/meter.js';
 import { commonDivisor, type Ticks } from '../../time/ticks.js';
@@ -30,9 +30,14 @@ export function writeLetters(song: Song, names: NoteNames = 'letters'): string {
   const events = barEvents(song, bars);
   const lines: string[] = [];
   const octaves = new OctaveMemory(names);
-  const line = leftLine(song);
-  const left = line && barEvents({ ...song, melody: line, chords: [] }, bars);
-  const leftOctaves = new OctaveMemory(names, 3 * 7);
+  const rows: KeyRow[] = (['left', 'inner'] as const).flatMap((hand) => {
+    const line = keyLine(song[hand]);
+    const octave = hand === 'left' ? 3 : 4;
+    if (!line) return [];
+    return [
+      { hand, events: barEvents({ ...song, melody: line, chords: [] }, bars), octaves: new OctaveMemory(names, octave * 7) },
+    ];
+  });
   let meter = meterName(first);
   for (let i = 0; i < bars.length;) {
     const system: number[] = [];
@@ -48,7 +53,7 @@ export function writeLetters(song: Song, names: NoteNames = 'letters'): string {
       meterName(bars[i].meter) === meter &&
       !song.marks.some((m) => m.kind === 'section' && m.at === bars[i].start)
     );
-    lines.push('', ...systemLines(song, system, bars, events, octaves, left && { events: left, octaves: leftOctaves }));
+    lines.push('', ...systemLines(song, system, bars, events, octaves, rows));
   }
   return `${[...head, ...lines].join('\n')}\n`;
 }
@@ -92,10 +97,12 @@ interface BarText {
   chord: string[];
   words: string[];
   left: string[];
+  inner: string[];
 }
 
-/** The left hand bar by bar, and the octaves that it names. */
-interface LeftEvents {
+/** The left hand, or what the right plays beside its tune, bar by bar, and the octaves that it names. */
+interface KeyRow {
+  readonly hand: 'left' | 'inner';
   readonly events: readonly (readonly Piece[])[];
   readonly octaves: OctaveMemory;
 }
@@ -106,24 +113,38 @@ function systemLines(
   bars: readonly Bar[],
   events: readonly (readonly Piece[])[],
   octaves: OctaveMemory,
-  left: LeftEvents | null,
+  rows: readonly KeyRow[],
 ): string[] {
   const texts = system.map((i) =>
-    barText(song, bars[i], events[i], octaves, left && { pieces: left.events[i], octaves: left.octaves }),
+    barText(
+      song,
+      bars[i],
+      events[i],
+      octaves,
+      rows.map((r) => ({ hand: r.hand, pieces: r.events[i], octaves: r.octaves })),
+    ),
   );
   const line = (row: keyof BarText, name: string): string[] => {
     if (
-      row === 'left'
-        ? left === null
+      row === 'left' || row === 'inner'
+        ? !rows.some((r) => r.hand === row)
         : row !== 'tune' && texts.every((t) => t[row].every((c) => c === '-' || c === '.' || c === ''))
     )
       return [];
     const cells = texts.map((t) =>
-      t[row].map((cell, c) => cell.padEnd(Math.max(...[t.tune, t.chord, t.words, t.left].map((r) => r[c]?.length ?? 0)))),
+      t[row].map((cell, c) =>
+        cell.padEnd(Math.max(...[t.tune, t.chord, t.words, t.left, t.inner].map((r) => r[c]?.length ?? 0))),
+      ),
     );
     return [`${name}: ${cells.map((c) => c.join(' ')).join(' | ')} |`.replace(/ +\|$/, ' |')];
   };
-  return [...line('tune', 'tune '), ...line('chord', 'chord'), ...line('words', 'words'), ...line('left', 'left ')];
+  return [
+    ...line('tune', 'tune '),
+    ...line('inner', 'inner'),
+    ...line('chord', 'chord'),
+    ...line('words', 'words'),
+    ...line('left', 'left '),
+  ];
 }
 
 function barText(
@@ -131,7 +152,7 @@ function barText(
   bar: Bar,
   pieces: readonly Piece[],
   octaves: OctaveMemory,
-  left: { readonly pieces: readonly Piece[]; readonly octaves: OctaveMemory } | null,
+  rows: readonly { readonly hand: KeyRow['hand']; readonly pieces: readonly Piece[]; readonly octaves: OctaveMemory }[],
 ): BarText {
   const unit = countTicks(bar.meter);
   const length = bar.end - bar.start;
@@ -139,8 +160,8 @@ function barText(
   // A pick-up ends with its bar: where it begins between counts, the rest of its first count is silent.
   const lead = bar.number === 0 ? counts * unit - length : 0;
   const placed = pieces.map((p) => ({ ...p, at: p.at + lead }));
-  const placedLeft = (left?.pieces ?? []).map((p) => ({ ...p, at: p.at + lead }));
-  const text: BarText = { tune: [], chord: [], words: [], left: [] };
+  const placedRows = rows.map((r) => ({ ...r, pieces: r.pieces.map((p) => ({ ...p, at: p.at + lead })) }));
+  const text: BarText = { tune: [], chord: [], words: [], left: [], inner: [] };
   for (let c = 0; c < counts; c++) {
     const from = c * unit;
     // The marks of a count: as many as its notes and rests need.
@@ -155,7 +176,8 @@ function barText(
       return Array.from({ length: parts }, (_, s) => mark(row, from + (s * unit) / parts, write)).join('_');
     };
     text.tune.push(marks(placed, (p) => octaves.writeStruck(p.pitch ?? '', p.with.toReversed(), 'down')));
-    if (left) text.left.push(marks(placedLeft, (p) => left.octaves.writeStruck(p.pitch ?? '', p.with, 'up')));
+    for (const row of placedRows)
+      text[row.hand].push(marks(row.pieces, (p) => row.octaves.writeStruck(p.pitch ?? '', p.with, 'up')));
     const chords = song.chords
       .map(({ at, symbol }) => ({ at: at - bar.start + lead, symbol }))
       .filter(({ at }) => at >= Math.max(from, lead) && at < Math.min(from + unit, lead + length));
@@ -188,10 +210,10 @@ function mark(pieces: readonly Piece[], at: Ticks, write: (piece: Piece) => stri
   return piece.at === at && !piece.continues ? write(piece) : '-';
 }
 
-/** The left hand as a line of what is struck together, the lowest first; null where it is none: where notes are held under others. */
-function leftLine({ left = [] }: Song): Song['melody'] | null {
+/** The keys of a hand as a line of what is struck together, the lowest first; null where they are none: where some are held under others. */
+export function keyLine(keys: readonly KeyNote[] = []): Song['melody'] | null {
   const line: Song['melody'] = [];
-  for (const moment of grouped(left, (n) => n.at).values()) {
+  for (const moment of grouped(keys, (n) => n.at).values()) {
     const [{ at, length, pitch }, ...others] = moment;
     const before = line.at(-1);
     if (others.some((n) => n.length !== length) || others.length > MOST_BESIDE) return null;

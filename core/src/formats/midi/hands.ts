@@ -96,6 +96,32 @@ export function leftHand(tracks: readonly Track[], tune: Track, split: number, e
   const track =
     others.find((t) => /left/i.test(t.name ?? '')) ?? (others.length === 1 && TUNEFUL.test(tune.name ?? '') ? others[0] : null);
   const all = track?.notes ?? (split > 0 ? tune.notes.filter((n) => n.midi < split) : []);
+  return inTime(all, exact, grid);
+}
+
+/**
+ * What one hand plays beside its line for lengths of its own: the other notes of its track above the split, no further under the line than
+ * a hand spans. A track that stands alone, and is named for no hand, may be an accompaniment too: of that nothing is taken.
+ */
+export function besideLine(tracks: readonly Track[], tune: Track, line: readonly RecordedNote[], split: number): RecordedNote[] {
+  const twoHands = split > 0 || tracks.length > 1 || TUNEFUL.test(tune.name ?? '');
+  return twoHands ? restOf(tune.notes, line, split) : [];
+}
+
+/** The notes of a hand that are not in its line, nor struck and let go with its notes, and lie in its reach under what sounds. */
+export function restOf(notes: readonly RecordedNote[], line: readonly RecordedNote[], split: number): RecordedNote[] {
+  let k = 0;
+  return notes.filter(({ at, midi }) => {
+    while (k + 1 < line.length && line[k + 1].at <= at + TOGETHER) k++;
+    const over = line[k] as RecordedNote | undefined;
+    if (midi < split || !over || at < over.at - TOGETHER) return false;
+    const struck = Math.abs(at - over.at) < TOGETHER && (midi === over.midi || over.beside?.includes(midi));
+    return !struck && midi < over.midi && midi >= over.midi - WIDEST && over.until - at > -UNDER;
+  });
+}
+
+/** Notes in their written time: as they stand where the file was written, else on the grid. */
+export function inTime(all: readonly RecordedNote[], exact: boolean, grid: GridName): LeftKey[] {
   const notes = all.filter((n) => n.midi >= LOWEST_KEY && n.midi <= HIGHEST_KEY).slice(0, MOST.notes);
   const snapped = (quarters: readonly number[]) => snap(quarters, grid).map((q) => Math.round(q * Q));
   const written = (quarters: number[]): number[] => {
@@ -108,7 +134,7 @@ export function leftHand(tracks: readonly Track[], tune: Track, split: number, e
   );
 }
 
-/** A key of the left hand in its written time. */
+/** A key with a length of its own in its written time. */
 export interface LeftKey {
   readonly at: Ticks;
   readonly length: Ticks;

@@ -2,12 +2,13 @@ import * as midiPackage from '@tonejs/midi';
 import { chordFromNotes, spelledIn } from '../../harmony/from-notes.js';
 import { rankKeys } from '../../harmony/find-key.js';
 import { hasMinorThird, signatureOf, type Key } from '../../harmony/key.js';
-import { pitchAt, type Pitch } from '../../pitch/pitch.js';
+import { midiOf, pitchAt, type Pitch } from '../../pitch/pitch.js';
+import type { Reminder } from '../../song/decisions.js';
 import { MOST } from '../../song/limits.js';
-import type { ChordEvent, LeftNote, Lyric } from '../../song/song.js';
+import type { ChordEvent, KeyNote, Lyric } from '../../song/song.js';
 import { barTicks, beatTicks, type Meter } from '../../time/meter.js';
 import { TICKS_PER_QUARTER as Q, type Ticks } from '../../time/ticks.js';
-import { assemble, type RawMeasure, type RawNote } from '../measures.js';
+import { assemble, withInner, type RawMeasure, type RawNote } from '../measures.js';
 import {
   reading,
   refuse,
@@ -20,9 +21,21 @@ import {
 } from '../result.js';
 import { Tally } from '../tally.js';
 import { fromBytes } from './text.js';
-import { leftHand, likelyTune, lowestOf, singleLine, splitOf, TUNEFUL, withBeside, type LeftKey, type Track } from './hands.js';
+import {
+  besideLine,
+  inTime,
+  leftHand,
+  likelyTune,
+  lowestOf,
+  singleLine,
+  splitOf,
+  TUNEFUL,
+  withBeside,
+  type LeftKey,
+  type Track,
+} from './hands.js';
 import { distanceFrom, GRID_NAMES, likelyGrid, type GridName } from './quantise.js';
-import { asWritten, EXACT, onGrid, type RecordedNote, type WrittenNote } from './written.js';
+import { asWritten, EXACT, onGrid, withoutGraces, type RecordedNote, type WrittenNote } from './written.js';
 
 const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
 
@@ -41,7 +54,10 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
     const all = tracks.flatMap((t) => t.notes).sort((a, b) => a.at - b.at || b.midi - a.midi);
     if (all.length === 0) refuse(null, { code: 'tune.none' }, 'file-with-tune');
     if (all.length > MAX_PLAYED) refuse(null, { code: 'file.too-many', most: MAX_PLAYED, what: 'notes' }, 'one-song');
-    const track = tracks.find((t) => t.id === answers['line']) ?? likelyTune(tracks);
+    const tempo = file.header.tempos[0]?.bpm ?? 120;
+    const played = tracks.find((t) => t.id === answers['line']) ?? likelyTune(tracks);
+    const { notes: plain, graces } = withoutGraces(played.notes, tempo);
+    const track = { ...played, notes: plain };
     // A track that is named for one hand is that hand's, however wide.
     const split = TUNEFUL.test(track.name ?? '') ? 0 : splitOf(track.notes);
     const stacks = stacksIn(answers, split === 0 ? 'all' : 'top');
@@ -50,7 +66,6 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
     const line = stacks === 'lowest' ? held.map(lowestOf) : held;
     const onsets = line.map((n) => n.at);
     const grid = GRID_NAMES.find((g) => g === answers['grid']) ?? likelyGrid(onsets);
-    const tempo = file.header.tempos[0]?.bpm ?? 120;
     const exact = answers['grid'] === undefined ? asWritten(line) : null;
     const written = exact ?? onGrid(line, grid);
     const meters = metersOf(file, ppq);
@@ -68,6 +83,9 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
     tally.add('controls', 'left out', controls);
     const left = leftHand(tracks, track, split, exact !== null, grid);
     tally.add('left-hand', 'kept', left.length);
+    const beside = stacks === 'all' ? inTime(besideLine(tracks, track, line, split), exact !== null, grid) : [];
+    tally.add('second-voice', 'kept', beside.length);
+    tally.add('grace-notes', 'kept', [...graces.values()].flat().length);
     const title = fromBytes(file.header.name || '').trim() || track.name || '';
     const words = wordsOf(file, ppq);
     const { song, notices } = assemble(
@@ -82,26 +100,62 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
       },
       stacks === 'all' ? 'all' : 'top',
     );
-    const sung = song.melody.map((n) => ({ ...n, lyric: words.get(n.at) ?? null }));
+    const small = gracesAt(graces, key);
+    const sung = song.melody.map((n) => ({ ...n, ...small(n), lyric: words.get(n.at) ?? null }));
+    const reminders = remindersOf(file, ppq);
+    tally.add('reminders', 'kept', reminders.length);
     tally.add('syllables', 'used', sung.filter((n) => n.lyric).length);
     return {
-      song: { ...song, key, melody: sung, ...leftWithin(left, song.length, key) },
-      notices: left.length > 0 ? [...notices, { code: 'notice.left-kept' }] : notices,
+      song: {
+        ...song,
+        key,
+        ...withInner(sung, keysWithin(beside, song.length, key)),
+        ...leftWithin(left, song.length, key),
+      },
+      reminders: reminders.filter((r) => r.at < song.length),
+      notices: [
+        ...notices,
+        ...(left.length > 0 ? [{ code: 'notice.left-kept' } as const] : []),
+        ...(beside.length > 0 ? [{ code: 'notice.inner-kept' } as const] : []),
+      ],
       counted: tally.all(),
       questions: [
         ...questionsOf(tracks, track, exact ? null : gridQuestions(onsets, grid, tempo), others.length >= 4, named),
-        ...(stacked ? [stacksQuestion(stacks)] : []),
+        ...(stacked || beside.length > 0 ? [stacksQuestion(stacks)] : []),
       ],
     };
   });
 }
 
 /** The left hand up to the end of the song, spelled by its key; nothing where there is none. */
-function leftWithin(left: readonly LeftKey[], end: Ticks, key: Key): { left?: LeftNote[] } {
-  const within = left.flatMap(({ at, length, midi }) =>
+function leftWithin(left: readonly LeftKey[], end: Ticks, key: Key): { left?: KeyNote[] } {
+  const within = keysWithin(left, end, key);
+  return within.length > 0 ? { left: within } : {};
+}
+
+const keysWithin = (keys: readonly LeftKey[], end: Ticks, key: Key): KeyNote[] =>
+  keys.flatMap(({ at, length, midi }) =>
     at < end ? [{ at, length: Math.min(length, end - at), pitch: spelled(midi, key) }] : [],
   );
-  return within.length > 0 ? { left: within } : {};
+
+/** The grace notes of a note of the tune, by the place and key of the note that they were played before. */
+function gracesAt(
+  graces: ReadonlyMap<RecordedNote, readonly number[]>,
+  key: Key,
+): (note: { readonly at: Ticks; readonly pitch: string }) => { graces?: string[] } {
+  const mains = [...graces];
+  return ({ at, pitch }) => {
+    const own = mains.find(([n]) => n.midi === midiOf(pitch) && Math.abs(n.at - at / Q) < 0.2);
+    return own ? { graces: own[1].map((m) => spelled(m, key)) } : {};
+  };
+}
+
+/** What the pianist wrote to be reminded of, as cues of the file. */
+function remindersOf(file: InstanceType<typeof Midi>, ppq: number): Reminder[] {
+  return file.header.meta.flatMap(({ type, ticks, text }) => {
+    const written = fromBytes(text).trim();
+    return type === 'cuePoint' && written ? [{ at: Math.round((ticks / ppq) * Q), text: written }] : [];
+  });
 }
 
 function parse(data: Uint8Array): InstanceType<typeof Midi> {
@@ -251,7 +305,8 @@ function withTempos(
   });
 }
 
-const spelled = (midi: number, key: Key): Pitch => pitchAt(spelledIn(key, midi % 12), midi);
+/** A key of the piano as a key signature spells it. */
+export const spelled = (midi: number, key: Key): Pitch => pitchAt(spelledIn(key, midi % 12), midi);
 
 /** Chords of bars, or of half bars where these differ, named from everything that sounds in them, the tune counting less. */
 function chordsOf(

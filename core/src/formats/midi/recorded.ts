@@ -1,9 +1,9 @@
 import { barTicks, beatTicks, type Meter } from '../../time/meter.js';
 import { TICKS_PER_QUARTER as Q } from '../../time/ticks.js';
-import { assemble } from '../measures.js';
+import { assemble, withInner } from '../measures.js';
 import { reading, refuse, type Answers, type Reading } from '../result.js';
-import { singleLine, withBeside } from './hands.js';
-import { gridQuestions, keyFor, layOut, measuresOf } from './read.js';
+import { inTime, restOf, singleLine, splitOf, withBeside } from './hands.js';
+import { gridQuestions, keyFor, layOut, measuresOf, spelled } from './read.js';
 import { onGrid, type RecordedNote } from './written.js';
 import { GRID_NAMES, likelyGrid } from './quantise.js';
 
@@ -27,11 +27,9 @@ export function readRecording({ title, tempo, meter, notes }: Recording, answers
     const sorted = [...notes].sort((a, b) => a.at - b.at || b.midi - a.midi);
     const early = sorted[0].at < -beatTicks(meter) / Q / 4;
     // Everything is counted from the bar in which the pick-up lies.
-    const line = withBeside(singleLine(sorted), sorted).map((n) => ({
-      ...n,
-      at: Math.max(0, n.at + (early ? bar : 0)),
-      until: n.until + (early ? bar : 0),
-    }));
+    const counted = sorted.map((n) => ({ ...n, at: Math.max(0, n.at + (early ? bar : 0)), until: n.until + (early ? bar : 0) }));
+    const line = withBeside(singleLine(counted), counted);
+    const rest = restOf(counted, line, splitOf(counted));
     const onsets = line.map((n) => n.at);
     const grid = GRID_NAMES.find((g) => g === answers['grid']) ?? likelyGrid(onsets);
     const written = onGrid(line, grid);
@@ -62,6 +60,10 @@ export function readRecording({ title, tempo, meter, notes }: Recording, answers
       measures: trimmed,
       notices: [],
     });
-    return { song: { ...song, key }, notices, questions: gridQuestions(onsets, grid, tempo) };
+    const inner = inTime(rest, false, grid).flatMap(({ at, length, midi }) => {
+      const [from, until] = [at - lead, Math.min(at + length - lead, song.length)];
+      return from >= 0 && until > from ? [{ at: from, length: until - from, pitch: spelled(midi, key) }] : [];
+    });
+    return { song: { ...song, key, ...withInner(song.melody, inner) }, notices, questions: gridQuestions(onsets, grid, tempo) };
   });
 }

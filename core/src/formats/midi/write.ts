@@ -2,11 +2,13 @@ import * as midiPackage from '@tonejs/midi';
 import { plainMode, signatureOf } from '../../harmony/key.js';
 import { heldFor, type ShortTouch } from '../../song/touch.js';
 import { midiOf, type Pitch } from '../../pitch/pitch.js';
+import type { Reminder } from '../../song/decisions.js';
 import type { Song } from '../../song/song.js';
 import { countTicks } from '../../time/meter.js';
 import type { TempoPoint } from '../../time/tempo.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
 import { toBytes } from './text.js';
+import { GRACE_SECONDS, writtenPlace } from './written.js';
 
 // The package is CommonJS: Node puts its exports under `default`, bundlers do not.
 const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
@@ -39,6 +41,7 @@ export function writeMidi(
   pedal: readonly PedalMove[] = [],
   tempo: readonly TempoPoint[] = [{ at: 0, percent: 100 }],
   heardAt: (at: Ticks) => Ticks = (at) => at,
+  reminders: readonly Reminder[] = [],
 ): Uint8Array {
   const ppq = resolution(notes);
   const ticks = (at: Ticks) => Math.round((at * ppq) / TICKS_PER_QUARTER);
@@ -47,13 +50,18 @@ export function writeMidi(
     name: toBytes(song.title),
     ppq,
     // A word that goes on in the next syllable has a hyphen after it, any other a blank.
-    meta: song.melody.flatMap(({ at, lyric }) =>
-      lyric ? [{ type: 'lyrics', ticks: ticks(at), text: toBytes(lyric.text + (lyric.joins ? '-' : ' ')) }] : [],
-    ),
+    meta: [
+      ...song.melody.flatMap(({ at, lyric }) =>
+        lyric ? [{ type: 'lyrics', ticks: ticks(at), text: toBytes(lyric.text + (lyric.joins ? '-' : ' ')) }] : [],
+      ),
+      ...reminders.map(({ at, text }) => ({ type: 'cuePoint', ticks: ticks(at), text: toBytes(text) })),
+    ].sort((a, b) => a.ticks - b.ticks),
     tempos: tempo.map(({ at, percent }) => ({ ticks: ticks(at), bpm: (song.tempo * percent) / 100 })),
     timeSignatures: metersOf(song).map((m) => ({ ticks: ticks(m.at), timeSignature: [m.beats, m.unit] })),
     keySignatures: [{ ticks: 0, key: 'C', scale: plainMode(song.key) }],
   });
+  const graced = new Map(song.melody.flatMap((n) => (n.graces ? [[`${n.at} ${n.pitch}`, n.graces] as const] : [])));
+  const small = smallTicks(song.tempo, ppq);
   for (const hand of ['right', 'left'] as const) {
     const track = midi.addTrack();
     track.name = hand === 'right' ? 'Right hand' : 'Left hand';
@@ -65,6 +73,11 @@ export function writeMidi(
     }
     for (const n of notes) {
       if (n.hand !== hand) continue;
+      const graces = hand === 'right' ? (graced.get(`${n.at} ${n.pitch}`) ?? []) : [];
+      graces.forEach((pitch, i) => {
+        const at = ticks(heardAt(n.at)) - (graces.length - i) * small;
+        if (at >= 0) track.addNote({ midi: midiOf(pitch), ticks: at, durationTicks: small, velocity: n.loudness });
+      });
       track.addNote({
         midi: midiOf(n.pitch),
         ticks: ticks(heardAt(n.at)),
@@ -74,6 +87,13 @@ export function writeMidi(
     }
   }
   return withSignature(midi.toArray(), signatureOf(song.key));
+}
+
+/** How long a grace note lasts at a tempo: about as long as it is heard, and no written value, so that it is known again. */
+function smallTicks(tempo: number, ppq: number): number {
+  let ticks = Math.round((GRACE_SECONDS * tempo * ppq) / 60);
+  while (writtenPlace(ticks / ppq) !== null) ticks++;
+  return ticks;
 }
 
 /** The meters of a song; a pick-up is a first bar of a meter of its own. */

@@ -1,6 +1,9 @@
 import { TICKS_PER_QUARTER as Q, type Ticks } from '../../time/ticks.js';
 import { GRIDS, snap, type GridName } from './quantise.js';
 
+/** Seconds that a grace note is heard. */
+export const GRACE_SECONDS = 0.07;
+
 /** A note as it was played: places in quarter notes. */
 export interface RecordedNote {
   readonly at: number;
@@ -65,3 +68,39 @@ export function asWritten(line: readonly RecordedNote[]): WrittenNote[] | null {
 
 /** Quarter notes by which a written note may be off its grid: the ticks of a file are no finer. */
 export const EXACT = 0.002;
+
+/** Quarter notes by which a grace note may end before or after its note begins, and how much longer that one is at least. */
+const GRACE_MEETS = 0.03;
+const GRACE_SHORTER = 3;
+
+/** Notes of a track without its grace notes, and these by the note that they belong to: quick ones right before one, off every written place. */
+export function withoutGraces(
+  notes: readonly RecordedNote[],
+  tempo: number,
+): { readonly notes: readonly RecordedNote[]; readonly graces: ReadonlyMap<RecordedNote, readonly number[]> } {
+  const most = (1.3 * GRACE_SECONDS * tempo) / 60;
+  const isQuick = (n: RecordedNote) => n.until - n.at <= most && writtenPlace(n.at) === null;
+  const graces = new Map<RecordedNote, number[]>();
+  const small = new Set<RecordedNote>();
+  if (!notes.some(isQuick)) return { notes, graces };
+  for (const main of notes) {
+    if (isQuick(main)) continue;
+    const found: RecordedNote[] = [];
+    let from = main.at;
+    for (let before = meeting(from); before; before = meeting(from)) {
+      found.unshift(before);
+      from = before.at;
+    }
+    if (found.length === 0 || main.until - main.at < GRACE_SHORTER * (found[0].until - found[0].at)) continue;
+    for (const n of found) small.add(n);
+    graces.set(
+      main,
+      found.map((n) => n.midi),
+    );
+  }
+  return { notes: notes.filter((n) => !small.has(n)), graces };
+
+  function meeting(at: number): RecordedNote | undefined {
+    return notes.find((n) => isQuick(n) && !small.has(n) && n.at < at && Math.abs(n.until - at) < GRACE_MEETS);
+  }
+}

@@ -82,6 +82,9 @@ export function directionsIn(score: Directions, bar: Bar, first: boolean, last: 
   return xml;
 }
 
+/** What the name of a pianist's own words begins with, by which they are known again. */
+export const REMINDER = 'reminder-';
+
 /** Words over the staff: those of the song, and in italics those that the pianist wrote. */
 function wordsIn({ song, reminders }: Directions, bar: Bar): string[] {
   const inside = ({ at }: { readonly at: Ticks }) => at >= bar.start && at < bar.end;
@@ -89,7 +92,7 @@ function wordsIn({ song, reminders }: Directions, bar: Bar): string[] {
     direction(at, bar, `<words${style}>${escapeXml(text)}</words>`, 'above', 1);
   return [
     ...song.marks.filter(inside).flatMap(({ at, kind, text }) => (kind === 'words' && text ? [words(at, text)] : [])),
-    ...reminders.filter(inside).map(({ at, text }) => words(at, text, ' font-style="italic"')),
+    ...reminders.filter(inside).map(({ at, text }) => words(at, text, ` id="${REMINDER}${at}" font-style="italic"`)),
   ];
 }
 

@@ -1,13 +1,15 @@
 import { parseMode, type Mode } from '../../harmony/key.js';
 import { noteName } from '../../pitch/pitch.js';
+import type { Reminder } from '../../song/decisions.js';
 import type { ChordEvent, Lyric, Mark } from '../../song/song.js';
 import { MOST } from '../../song/limits.js';
 import { barTicks, countTicks, type Meter } from '../../time/meter.js';
 import type { Ticks } from '../../time/ticks.js';
-import type { RawLeft, RawMeasure, RawNote, RawSong } from '../measures.js';
+import type { RawKey, RawMeasure, RawNote, RawSong } from '../measures.js';
 import { ORNAMENTS } from '../ornaments.js';
 import { inPlace, refuse, type Notice, type RefusalCause } from '../result.js';
 import type { Tally } from '../tally.js';
+import { REMINDER } from './directions.js';
 import { WrittenTime } from './durations.js';
 import { harmonyText } from './kinds.js';
 import { soundLeaps, wordLeaps, type OpenLeaps } from './leaps.js';
@@ -81,6 +83,8 @@ export class PartReader {
       repeatStart: open.repeatStart,
       notes: withGaps(notes, length),
       ...(open.left.length > 0 ? { left: [...open.left] } : {}),
+      ...(open.inner.length > 0 ? { inner: [...open.inner] } : {}),
+      ...(open.reminders.length > 0 ? { reminders: open.reminders.filter((r) => r.at < length) } : {}),
       chords: open.chords.sort((a, b) => a.at - b.at).filter((c) => c.at < length),
       marks: open.marks.filter((m) => m.at < length),
       times: Math.min(8, open.times),
@@ -196,11 +200,16 @@ export class PartReader {
     return this.line.staff === '1' && staff === '2';
   }
 
-  private addLeft(node: XmlNode, at: Ticks, length: Ticks, { name, left }: OpenMeasure): void {
+  /** Another voice on the staff of the tune: what the right hand plays beside it. */
+  private isInner(node: XmlNode): boolean {
+    return (text(node, 'staff') ?? '1') === this.line.staff && !this.isOurs(node);
+  }
+
+  private addKeys(node: XmlNode, at: Ticks, length: Ticks, hand: 'left' | 'inner', open: OpenMeasure): void {
     const tiedOn = children(node, 'tie').some((t) => attribute(t, 'type') === 'start');
-    for (const pitch of pitchOf(node, name)) {
-      left.push({ at, length, pitch, tiedOn });
-      this.tally.add('left-hand', 'kept');
+    for (const pitch of pitchOf(node, open.name)) {
+      open[hand].push({ at, length, pitch, tiedOn });
+      this.tally.add(hand === 'left' ? 'left-hand' : 'second-voice', 'kept');
     }
   }
 
@@ -208,7 +217,8 @@ export class PartReader {
     const { name, notes, marks } = open;
     if (length <= 0) return;
     if (!this.isOurs(node)) {
-      if (this.isLeft(node)) this.addLeft(node, at, length, open);
+      if (this.isLeft(node)) this.addKeys(node, at, length, 'left', open);
+      else if (this.isInner(node)) this.addKeys(node, at, length, 'inner', open);
       else if (child(node, 'pitch')) this.tally.add('other-lines', 'left out');
       return;
     }
@@ -249,10 +259,11 @@ export class PartReader {
   }
 
   private stack(node: XmlNode, open: OpenMeasure): void {
-    const { name, time, notes, left } = open;
-    const under = left.at(-1);
-    if (this.isLeft(node) && under && under.at + under.length === Math.round(time.at)) {
-      this.addLeft(node, under.at, under.length, open);
+    const { name, time, notes } = open;
+    const hand = this.isLeft(node) ? 'left' : this.isInner(node) ? 'inner' : null;
+    const under = hand && open[hand].at(-1);
+    if (hand && under && under.at + under.length === Math.round(time.at)) {
+      this.addKeys(node, under.at, under.length, hand, open);
       return;
     }
     const last = notes.at(-1);
@@ -277,7 +288,8 @@ export class PartReader {
       if (child(kind, 'segno')) leaps.sign = true;
       if (child(kind, 'coda')) leaps.coda = !leaps.toCoda;
       const words = (text(kind, 'words') ?? '').trim();
-      if (words && !wordLeaps(words, leaps)) {
+      if (words && attribute(child(kind, 'words'), 'id')?.startsWith(REMINDER)) open.reminders.push({ at, text: words });
+      else if (words && !wordLeaps(words, leaps)) {
         marks.push({ at, kind: 'words', text: words });
         this.tally.add('words', 'kept');
       }
@@ -301,7 +313,9 @@ interface OpenMeasure {
   readonly time: WrittenTime;
   longest: number;
   readonly notes: RawNote[];
-  readonly left: RawLeft[];
+  readonly left: RawKey[];
+  readonly inner: RawKey[];
+  readonly reminders: Reminder[];
   readonly chords: ChordEvent[];
   readonly marks: Mark[];
   readonly tempos: { at: Ticks; tempo: number }[];
@@ -320,6 +334,8 @@ const openMeasure = (name: string, divisions: number): OpenMeasure => ({
   longest: 0,
   notes: [],
   left: [],
+  inner: [],
+  reminders: [],
   chords: [],
   marks: [],
   tempos: [],

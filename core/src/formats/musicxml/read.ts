@@ -3,7 +3,7 @@ import { Interval } from 'tonal';
 import { transposeSymbol } from '../../harmony/naming.js';
 import { octaveUp, transposeName, transposePitch } from '../../pitch/pitch.js';
 import { MOST } from '../../song/limits.js';
-import { leftOnKeys, onKeys, type Song } from '../../song/song.js';
+import { handsOnKeys, onKeys, type Song } from '../../song/song.js';
 import { assemble, type RawSong } from '../measures.js';
 import {
   reading,
@@ -126,21 +126,25 @@ function readScore(nodes: XmlNode[], answers: Answers): { song: Song } & Found {
   for (const other of lines) if (other.part !== line.part) tally.add('other-parts', 'left out', other.notes);
   const stacks = stacksIn(answers);
   const raw: RawSong = { ...reader.song(), ...namesOf(score) };
-  const { song, notices } = assemble(raw, stacks);
-  const stacked = raw.measures.some((m) => m.notes.some((n) => n.pitches.length > 1));
+  const { song, notices, reminders } = assemble(raw, stacks);
+  const stacked = raw.measures.some((m) => m.inner || m.notes.some((n) => n.pitches.length > 1));
   tally.add(
     'chord-symbols',
     'used',
     raw.measures.reduce((sum, m) => sum + m.chords.length, 0),
   );
   const moved = reader.transposed;
-  const kept: Notice[] = song.left ? [{ code: 'notice.left-kept' }] : [];
+  const kept: Notice[] = [
+    ...(song.left ? [{ code: 'notice.left-kept' } as const] : []),
+    ...(song.inner ? [{ code: 'notice.inner-kept' } as const] : []),
+  ];
   const said: Notice[] = [...notices, ...kept, ...(moved === 0 ? [] : [{ code: 'notice.transposed' } as const])];
   return {
     song: moved === 0 ? song : asItSounds(song, moved),
     notices: song.order ? [...said, { code: 'notice.order', order: song.order }] : said,
     questions: questionsOf(lines, line, stacked, stacks),
     counted: tally.all(),
+    reminders,
   };
 }
 
@@ -192,7 +196,7 @@ function asItSounds(song: Song, halfSteps: number): Song {
     ...song,
     key: { ...song.key, tonic: transposeName(song.key.tonic, interval) },
     melody: song.melody.map((n) => onKeys(n, (pitch) => octaveUp(transposePitch(pitch, interval), octaves))),
-    ...(song.left ? { left: leftOnKeys(song.left, (pitch) => octaveUp(transposePitch(pitch, interval), octaves)) } : {}),
+    ...handsOnKeys(song, (pitch) => octaveUp(transposePitch(pitch, interval), octaves)),
     chords: song.chords.map((c) => ({ ...c, symbol: transposeSymbol(c.symbol, interval) })),
   };
 }

@@ -67,7 +67,7 @@ export function writeMusicXml(score: WrittenScore): string {
     ornaments: ornamentsOf(song),
     ...slursOf(song),
   };
-  const voices = inVoices(score.left);
+  const voices = { left: inVoices(score.left), under: inVoices(score.under) };
   const measures = bars.map((bar, i) => measure(score, bar, i, bars, events[i], far, signs, voices));
   return `<?xml version="1.0" encoding="UTF-8"?>
 <!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">
@@ -101,7 +101,7 @@ function measure(
   pieces: readonly Piece[],
   far: Readonly<Record<1 | 2, ReadonlySet<number>>>,
   signs: NoteSigns,
-  voices: readonly (readonly WrittenChord[])[],
+  voices: Readonly<Record<'left' | 'under', readonly (readonly WrittenChord[])[]>>,
 ): string {
   const { song } = score;
   const implicit = bar.number === 0 ? ' implicit="yes"' : '';
@@ -123,9 +123,14 @@ function measure(
     xml.push(...(n.harmony ? [n.harmony] : []), ...n.graces.map(graceXml), note({ ...n, beam: beams[i] }), ...beside);
   });
   const backup = `      <backup><duration>${bar.end - bar.start}</duration></backup>`;
-  const under = chordNotes(score.under, bar, UNDER);
-  if (under.length > 0) xml.push(backup, ...under);
-  for (const [k, chords] of voices.entries()) {
+  for (const [k, chords] of voices.under.entries()) {
+    const under = chordNotes(chords, bar, {
+      ...UNDER,
+      voice: k < UNDER_VOICES ? UNDER.voice + k : LEFT.voice + voices.left.length + k,
+    });
+    if (under.length > 0) xml.push(backup, ...under);
+  }
+  for (const [k, chords] of voices.left.entries()) {
     const written = chordNotes(chords, bar, { ...LEFT, voice: LEFT.voice + k, rests: k === 0, stacked: score.forPage });
     if (written.length > 0) xml.push(backup, ...written);
   }
@@ -293,6 +298,8 @@ interface ChordVoice {
 
 const LEFT: ChordVoice = { voice: 5, staff: 2, rests: true };
 const UNDER: ChordVoice = { voice: 2, staff: 1, rests: false };
+/** Voices of the upper staff under the tune's, by the numbers that are usual for it. */
+const UNDER_VOICES = 3;
 
 /** The sign of a touch, at the first note of a chord. */
 const TOUCH_SIGNS: Readonly<Record<ShortTouch, string>> = {

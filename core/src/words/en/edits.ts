@@ -95,8 +95,10 @@ function group(as: EditGroup, say: Speech): string {
       return 'the options given';
     case 'section':
       return `energy ${as.energy} in ${as.name ?? 'the section'}`;
-    case 'own-left':
-      return `your own left hand${as.given ? ' given' : ''} for ${say.symbol(as.symbol)}`;
+    case 'own-keys': {
+      const keys = as.hand === 'left' ? 'your own left hand' : 'your own second voice';
+      return `${keys}${as.given ? ' given' : ''}${as.symbol === null ? '' : ` for ${say.symbol(as.symbol)}`}`;
+    }
     case 'use-texture':
       return `${as.title} in part ${as.part}`;
     case 'shape-wherever':
@@ -131,7 +133,8 @@ export const edits: Sayings<CodesOf<'edit'>, Speech> = {
   'edit.strike-with': ({ below }) => (below.length === 0 ? 'strike the note alone' : `strike ${below.length + 1} notes together`),
   'edit.remind': ({ text }) => (text.trim() ? 'a reminder' : 'no reminder'),
   'edit.stop': ({ stop, there }) => (there ? `a ${stop}` : `no ${stop}`),
-  'edit.left': ({ notes }) => (notes.length > 0 ? 'write the left hand' : 'clear the left hand'),
+  'edit.keys': ({ hand, notes }) =>
+    `${notes.length > 0 ? 'write' : 'clear'} the ${hand === 'left' ? 'left hand' : 'second voice'}`,
   'edit.fill': ({ kind }) =>
     kind === null ? 'leave a space undecided' : kind === 'none' ? 'leave a space empty' : `a ${FILLS[kind]}`,
   'edit.move-cut': () => 'move where a part begins',

@@ -231,6 +231,7 @@ export const notices: Sayings<CodesOf<'notice' | 'entry'>, Speech> = {
     kept === 'all'
       ? `Measure ${measure} has ${notes} notes at once in the melody: all are kept there and wherever notes are stacked, the top one as the melody.`
       : `Measure ${measure} has ${notes} notes at once in the melody: the ${kept} one, ${say.pitch(pitch)}, is kept there and wherever notes are stacked.`,
+  'notice.inner-kept': () => 'The right hand’s second voice is kept: it is played and fingered with the melody.',
   'notice.left-kept': () => 'The left hand of the file is kept beside the chords: choose the texture “as written” to play it.',
   'notice.order': ({ order }) => `Repeats are played out. On the page, the measures are played as ${order}.`,
   'notice.voices': ({ voice }) => `The file has several voices: voice ${voice} is the melody.`,
@@ -273,6 +274,8 @@ export const COUNTED: Readonly<Record<CountedThing, string>> = {
   'playing-signs': 'playing signs',
   'other-lines': 'notes of other lines',
   'left-hand': 'notes of the left hand',
+  'second-voice': 'notes of a second voice in the right hand',
+  reminders: 'reminders',
   'other-parts': 'notes of other parts',
   accompaniment: 'accompanying notes',
   'accompaniment-as-chords': 'accompanying notes, heard as chords',

@@ -101,6 +101,8 @@ export const findings: Sayings<CodesOf<'finding'>, Speech> = {
     `${say.pitch(pitch)} at ${say.place(place)} is off a ${keys}-key keyboard, so this part of the melody stays in its octave.`,
   'finding.wide-stack': ({ pitches, left, place }, say) =>
     `${say.pitches(pitches)} at ${say.place(place)} are more than this hand and keyboard hold at once: ${say.pitches(left)} ${left.length === 1 ? 'is' : 'are'} left out.`,
+  'finding.wide-inner': ({ pitch, place }, say) =>
+    `${say.pitch(pitch)} at ${say.place(place)} is left out: this hand and keyboard do not have it beside what is held there.`,
   'finding.left-bent': ({ pitches, why, place }, say) => {
     const keys = `The left hand’s ${say.pitches(pitches)} at ${say.place(place)}`;
     const are = pitches.length === 1 ? 'is' : 'are';

@@ -14,6 +14,7 @@ import { Offers, type Offer } from '../../ui/offers';
 import { Pressed } from '../../ui/pressed';
 import { Signs } from '../../ui/signs';
 import { FingerWhy } from './finger-why';
+import { OwnHand } from './own-hand';
 import { ReminderField } from './reminder';
 import { keysFor } from './sounding';
 import { chordFault, writeChord } from './writing';
@@ -39,7 +40,7 @@ const STOP_WORDS: Readonly<Record<Stop, string>> = { fermata: $localize`Fermata`
 @Component({
   selector: 'jh-note-facts',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FingerWhy, Fold, Offers, Pressed, ReminderField, Signs],
+  imports: [FingerWhy, Fold, Offers, OwnHand, Pressed, ReminderField, Signs],
   templateUrl: './note-facts.html',
   styleUrl: './change-chord.less',
 })

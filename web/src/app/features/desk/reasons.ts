@@ -13,7 +13,7 @@ import { Signs } from '../../ui/signs';
 import { ChangeChord } from './change-chord';
 import { OwnKeys } from './own-keys';
 import { NoteFacts } from './note-facts';
-import { OwnLeft } from './own-left';
+import { OwnHand } from './own-hand';
 import { ReminderField } from './reminder';
 import { RoomFacts } from './room-facts';
 import { WorthKnowing } from './worth-knowing';
@@ -31,7 +31,7 @@ const falls = (fingers: readonly number[]): boolean => fingers.every((f, i) => i
 @Component({
   selector: 'jh-reasons',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ChangeChord, NoteFacts, Offers, OwnKeys, OwnLeft, ReminderField, RoomFacts, Signs, WorthKnowing],
+  imports: [ChangeChord, NoteFacts, Offers, OwnHand, OwnKeys, ReminderField, RoomFacts, Signs, WorthKnowing],
   templateUrl: './reasons.html',
   styleUrl: './reasons.less',
 })

@@ -138,7 +138,14 @@ const arranger = {
       case 'page':
         return f.writeMusicXml(f.asPage(writtenScore(arrangement)));
       case 'midi':
-        return f.writeMidi(arrangement.song, arrangement.score, arrangement.pedal, arrangement.tempo, heardIn(arrangement));
+        return f.writeMidi(
+          arrangement.song,
+          arrangement.score,
+          arrangement.pedal,
+          arrangement.tempo,
+          heardIn(arrangement),
+          arrangement.parts.flatMap((p) => p.reminders),
+        );
       case 'letters':
         return f.writeLetters(arrangement.song, names);
       case 'abc':

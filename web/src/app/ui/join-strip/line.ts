@@ -109,10 +109,11 @@ function stonesOf({ part, line, end, x, inside }: Ground, { y }: Heights): Stone
   const words = sungWords(part.melody);
   const sung = new Map(part.melody.map((n, i) => [n.at, words[i] !== null]));
   const lifted = liftedWords(notes, x);
-  const held = new Map(part.under.map((u) => [u.at, u]));
+  const tailTo = (until: number) => x(Math.min(until, end)) - SIZE.stone - 4;
   return notes.map((note): Stone => {
     const r = radiusOf(note);
-    const tail = x(Math.min(note.at + note.length, end)) - SIZE.stone - 4;
+    const tail = tailTo(note.at + note.length);
+    const under = part.under.filter((u) => u.at === note.at);
     return {
       note,
       r,
@@ -128,16 +129,24 @@ function stonesOf({ part, line, end, x, inside }: Ground, { y }: Heights): Stone
       held: note.stops.includes('fermata'),
       breath: note.stops.includes('breath'),
       graces: (note.graces ?? []).map(nameOf),
-      under: heldUnder(held.get(note.at)),
-      joined: held.get(note.at)?.written === true,
+      under: heldUnder(under, note, tailTo),
+      joined: under.some((u) => u.written),
     };
   });
 }
 
-/** What is held under a note, from the top down; fingers are shown where they are part of learning the tune. */
-function heldUnder(held: Part['under'][number] | undefined): Stone['under'] {
-  if (!held) return [];
-  return held.pitches.map((p, i) => ({ letter: nameOf(p), finger: held.written ? held.fingers[i] : null })).toReversed();
+/** What is held under a note, from the top down; fingers are shown where they are part of learning the tune, a tail where it is held longer. */
+function heldUnder(held: Part['under'], note: PartNote, tailTo: (until: number) => number): Stone['under'] {
+  return held
+    .flatMap(({ pitches, fingers, written, inner, at, length }) =>
+      pitches.map((pitch, i) => ({
+        pitch,
+        letter: nameOf(pitch),
+        finger: written ? (fingers[i] ?? null) : null,
+        tail: inner && length > note.length ? tailTo(at + length) : null,
+      })),
+    )
+    .sort((a, b) => midiOf(b.pitch) - midiOf(a.pitch));
 }
 
 const wordOf = ({ lyric }: PartNote): string | null => (lyric ? lyric.text + (lyric.joins ? '-' : '') : null);
@@ -256,7 +265,7 @@ function roomsOf({ part, end, x, inside }: Ground, stones: readonly Stone[]): Ro
   });
 }
 
-const pebblesOf = ({ part, x, inside }: Ground, { y }: Heights): Pebble[] =>
+const pebblesOf = ({ part, x, inside, end }: Ground, { y }: Heights): Pebble[] =>
   besideTune(part)
     .filter(inside)
     .map((n) => ({
@@ -265,6 +274,7 @@ const pebblesOf = ({ part, x, inside }: Ground, { y }: Heights): Pebble[] =>
       letter: nameOf(n.pitch),
       x: x(n.at),
       y: y(n.pitch) - n.over * SUNG_STEP,
+      tail: n.until === null ? null : Math.max(x(n.at) + 14, x(Math.min(n.until, end)) - SIZE.stone),
     }));
 
 /** Lines of text in a line of the strip, each from its place on and cut where the next one begins. */

@@ -27,7 +27,7 @@ export interface Stone {
   /** Letters of the small notes before it. */
   readonly graces: readonly string[];
   /** Letters of what the right hand holds under the note, from the top down, each with its finger where it is struck with the note. */
-  readonly under: readonly { readonly letter: string; readonly finger: number | null }[];
+  readonly under: readonly { readonly letter: string; readonly finger: number | null; readonly tail: number | null }[];
   /** True where they are notes of the song, struck with the tune. */
   readonly joined: boolean;
 }
@@ -98,6 +98,8 @@ export interface Pebble {
   readonly finger: number | null;
   readonly x: number;
   readonly y: number;
+  /** How far it is held, where it belongs to a second voice. */
+  readonly tail: number | null;
 }
 
 /** A place of the right hand over the stones it plays. */

@@ -16,14 +16,23 @@ export function besideTune({
   fills,
   sung,
   interludes,
-}: Part): { at: number; pitch: string; finger: number | null; over: number }[] {
+  under,
+  melody,
+}: Part): { at: number; pitch: string; finger: number | null; over: number; until: number | null }[] {
+  const tune = new Set(melody.map((n) => n.at));
   return [
-    ...fills.map(({ at, pitch, finger }) => ({ at, pitch, finger, over: 0 })),
+    ...fills.map(({ at, pitch, finger }) => ({ at, pitch, finger, over: 0, until: null })),
+    // What is struck with a note of the tune hangs from its stone.
+    ...under.flatMap(({ at, length, pitches, fingers, inner }) =>
+      inner && !tune.has(at)
+        ? pitches.map((pitch, k) => ({ at, pitch, finger: fingers[k] ?? null, over: 0, until: at + length }))
+        : [],
+    ),
     ...interludes.flatMap(({ at, pitches, fingers }) =>
-      pitches.map((pitch, k) => ({ at, pitch, finger: fingers[k] ?? null, over: 0 })),
+      pitches.map((pitch, k) => ({ at, pitch, finger: fingers[k] ?? null, over: 0, until: null })),
     ),
     ...sung.flatMap(({ at, pitches, fingers }) =>
-      pitches.map((pitch, over) => ({ at, pitch, finger: fingers[over] ?? null, over })),
+      pitches.map((pitch, over) => ({ at, pitch, finger: fingers[over] ?? null, over, until: null })),
     ),
   ];
 }
