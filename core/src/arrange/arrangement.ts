@@ -101,6 +101,8 @@ export interface ScoreNote {
   readonly part: number;
   /** From 0 to 1, the loudest that the piano goes. */
   readonly loudness: number;
+  /** Small notes that lead to it. */
+  readonly graces?: readonly Pitch[];
   /** Where its key is let go before its time; absent where it is held. */
   readonly touch?: ShortTouch;
 }

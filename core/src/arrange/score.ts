@@ -28,13 +28,14 @@ const withTouch = (notes: readonly Note[], touch: Touch): readonly Note[] =>
 function rightNotes(part: Part, withTune: boolean): Note[] {
   const hand = 'right';
   return [
-    ...(withTune ? part.melody : []).map(({ at, length, pitch, finger }): Note => ({
+    ...(withTune ? part.melody : []).map(({ at, length, pitch, finger, graces }): Note => ({
       hand,
       at,
       length,
       pitch,
       finger,
       role: 'melody',
+      ...(graces ? { graces } : {}),
     })),
     ...[...part.sung, ...part.interludes].flatMap(({ at, length, pitches, fingers }) =>
       pitches.map((pitch, k): Note => ({ hand, at, length, pitch, finger: fingers[k], role: 'chord' })),

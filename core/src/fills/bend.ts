@@ -36,6 +36,8 @@ export interface Laid {
   readonly length: Ticks;
   readonly token: string;
   readonly pitches: readonly Pitch[];
+  /** True where a small note leads to its highest key. */
+  readonly graced?: boolean;
 }
 
 /** An attack on the keyboard, in the hand, and clear where it is low. Of an octave too wide for the hand the upper note stays. */

@@ -2,7 +2,17 @@ import { intervalOf, toneFor } from '../harmony/naming.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
 import { Bends, inHand, underTune, type BendFact, type Laid } from './bend.js';
 import type { VoicedChord } from '../left-hand/voice.js';
-import { midiOf, nameOf, pitchAt, pitchClass, transposeName, transposePitch, type NoteName, type Pitch } from '../pitch/pitch.js';
+import {
+  midiOf,
+  nameOf,
+  pitchAt,
+  pitchClass,
+  simpleName,
+  transposeName,
+  transposePitch,
+  type NoteName,
+  type Pitch,
+} from '../pitch/pitch.js';
 import type { SoundingNote } from '../join/collisions.js';
 import { KEYBOARDS, type Hands, type Walk } from '../song/decisions.js';
 import type { Texture } from '../song/texture-data.js';
@@ -11,7 +21,7 @@ import { barTicks, countTicks } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';
 import { scaleOf, type Key } from '../harmony/key.js';
 import { patternFor } from './texture.js';
-import { isShaped, tells } from './tokens.js';
+import { GRACED, isShaped, tells, ungraced } from './tokens.js';
 import { leadIn, stepBeside } from './walk.js';
 
 /** A left-hand note of a texture. */
@@ -21,6 +31,8 @@ export interface DressedNote {
   readonly pitch: Pitch;
   /** A bass note, a note of the chord, or a step that only leads to the next chord. */
   readonly role: 'bass' | 'chord' | 'fill';
+  /** Small notes that lead to it. */
+  readonly graces?: readonly Pitch[];
 }
 
 /** A chord in its texture: what is struck, and how the texture had to bend. */
@@ -82,6 +94,8 @@ interface Attack {
   readonly token: string;
   /** The key of a step that leads to the next chord. */
   readonly step?: Pitch;
+  /** True where a small note leads to it. */
+  readonly graced?: boolean;
 }
 
 function dress(
@@ -109,7 +123,9 @@ function dress(
   const wanted = keysOf(attacks, degreesFrom(parsed, chord, hands, key), target, walk, key);
   const fits = wanted.map((a) => ({ ...a, pitches: inHand(a.pitches, hands, bends) }));
   const notes: DressedNote[] = [];
-  for (const { at, length, token, pitches } of fits.length > 0 ? underTune(fits, chord.symbol, room, hands, bends) : fits) {
+  for (const { at, length, token, pitches, graced } of fits.length > 0
+    ? underTune(fits, chord.symbol, room, hands, bends)
+    : fits) {
     if (pitches.length === 0) {
       // Nothing is left to strike: what sounds is held on.
       const held = notes.filter((n) => n.at + n.length === at);
@@ -121,12 +137,25 @@ function dress(
     if (stays) bends.add({ code: 'bend.pedal-note', pitch: pitches[0], symbol: chord.symbol });
     for (const pitch of pitches) {
       const foreign = token === 'w' || (token !== 'p' && !isChordNote(parsed, pitch)) || stays;
-      notes.push({ at, length, pitch, role: foreign ? 'fill' : low ? 'bass' : 'chord' });
+      const small = graced && pitch === pitches[pitches.length - 1] ? graceBefore(pitch, hands) : [];
+      notes.push({
+        at,
+        length,
+        pitch,
+        role: foreign ? 'fill' : low ? 'bass' : 'chord',
+        ...(small.length > 0 ? { graces: small } : {}),
+      });
     }
   }
   // Where the very first attack has no room the plain chord is struck instead; a pattern that begins with a rest begins with it.
   if (notes.length === 0 || notes[0].at !== attacks[0].at) return null;
   return { texture, title, shaped, notes, bends: bends.all() };
+}
+
+/** The small note that leads to a key from a half step below it, where the keyboard has it. */
+function graceBefore(pitch: Pitch, hands: Hands): Pitch[] {
+  const half = transposePitch(pitch, '-2m');
+  return midiOf(half) < KEYBOARDS[hands.keys].low ? [] : [pitchAt(simpleName(nameOf(half)), midiOf(half))];
 }
 
 /** The number of the first whole bar of the part that a place lies in; 1 where no parts are known. */
@@ -146,10 +175,10 @@ function keysOf(
   key: Key,
 ): Laid[] {
   let before: readonly Pitch[] = [];
-  return attacks.map(({ at, length, token, step }) => {
+  return attacks.map(({ at, length, token, step, graced }) => {
     const pitches = step ? [step] : token === 'w' ? stepTo(before, target, walk, key) : grounds(token);
     if (pitches.length > 0) before = pitches;
-    return { at, length, token, pitches };
+    return { at, length, token, pitches, ...(graced ? { graced } : {}) };
   });
 }
 
@@ -217,7 +246,8 @@ function attacksOf(chord: VoicedChord, pattern: readonly (readonly string[])[], 
     const leads = token !== 'w' || until >= end;
     if (token === '-' || !leads) {
       if (last && last.at + last.length === at) last.length = until - last.at;
-    } else if (token !== '.') attacks.push({ at, length: until - at, token });
+    } else if (token !== '.')
+      attacks.push({ at, length: until - at, token: ungraced(token), ...(token.startsWith(GRACED) ? { graced: true } : {}) });
   }
   return attacks;
 }
@@ -315,7 +345,9 @@ export function degreesFrom(
     '14': () => [second(seventh)],
   };
   return (token) => {
-    const pitches = token.split('+').flatMap((t) => table[t]?.() ?? []);
+    const pitches = ungraced(token)
+      .split('+')
+      .flatMap((t) => table[t]?.() ?? []);
     const seen = new Set<number>();
     return pitches.filter((p) => (seen.has(midiOf(p)) ? false : seen.add(midiOf(p)))).sort((a, b) => midiOf(a) - midiOf(b));
   };

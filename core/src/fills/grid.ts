@@ -5,9 +5,10 @@ import type { Pitch } from '../pitch/pitch.js';
 import type { Hands } from '../song/decisions.js';
 import { barsOf } from '../song/texture-data.js';
 import { degreesFrom } from './dress.js';
+import { GRACED, ungraced } from './tokens.js';
 
 /** Rows of the count grid on which a texture is written, from the top down. */
-export const GRID_ROWS = ['14', '12', '10', '9', '8', '7', '5', '3', '1', '5,', 'p', 'c', 'u', 'b', 'r', 'w', '.'] as const;
+export const GRID_ROWS = ['14', '12', '10', '9', '8', '7', '5', '3', '1', '5,', 'p', 'c', 'u', 'b', 'r', '^', 'w', '.'] as const;
 export type GridRow = (typeof GRID_ROWS)[number];
 
 /** Rows that stand alone in a column, and rows that can only be the lowest of what is struck together. */
@@ -16,7 +17,9 @@ const LOWEST: readonly string[] = ['5,', 'p', 'c', 'u', 'b', 'r'];
 
 /** The rows that are set in a column; none where what sounds is held. */
 export function rowsOf(token: string): GridRow[] {
-  return token === '-' ? [] : (token.split('+') as GridRow[]);
+  if (token === '-') return [];
+  const rows = ungraced(token).split('+') as GridRow[];
+  return token.startsWith(GRACED) ? [...rows, GRACED] : rows;
 }
 
 /** A column with one of its rows set or cleared. A row that cannot stand beside another takes its place. */
@@ -24,14 +27,17 @@ export function toggleRow(token: string, row: GridRow): string {
   const before = rowsOf(token);
   if (before.includes(row)) return tokenOf(before.filter((r) => r !== row));
   if (ALONE.includes(row)) return row;
+  // A small note leads to something.
+  if (row === GRACED && before.every((r) => ALONE.includes(r))) return token;
   const others = before.filter((r) => !ALONE.includes(r) && !(LOWEST.includes(row) && LOWEST.includes(r)));
   return tokenOf([...others, row]);
 }
 
-function tokenOf(rows: readonly string[]): string {
+function tokenOf(all: readonly string[]): string {
+  const rows = all.filter((r) => r !== GRACED);
   if (rows.length === 0) return '-';
   const rank = (row: string) => (LOWEST.includes(row) ? 0 : Number(row));
-  return [...rows].sort((a, b) => rank(a) - rank(b)).join('+');
+  return `${all.includes(GRACED) ? GRACED : ''}${rows.sort((a, b) => rank(a) - rank(b)).join('+')}`;
 }
 
 /** A pattern on another grid: so many bars of so many columns, every attack at the place nearest to where it was. */

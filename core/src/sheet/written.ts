@@ -55,10 +55,12 @@ function written(chord: PartChord): WrittenChord[] {
 
 /** The notes of a texture, those of one moment together; of a written left hand those of one moment that are held as long. */
 function attacks(notes: readonly DressedNote[], fingers: readonly number[], byLength: boolean): WrittenChord[] {
-  const moments = new Map<string, { at: number; length: number; pitches: string[]; fingers: number[]; rolled: boolean }>();
-  notes.forEach(({ at, length, pitch }, i) => {
+  type Moment = WrittenChord & { readonly pitches: string[]; readonly fingers: number[]; readonly graces: string[] };
+  const moments = new Map<string, Moment>();
+  notes.forEach(({ at, length, pitch, graces = [] }, i) => {
     const key = byLength ? `${at} ${length}` : `${at}`;
-    const moment = moments.get(key) ?? { at, length, pitches: [], fingers: [], rolled: false };
+    const moment = moments.get(key) ?? { at, length, pitches: [], fingers: [], rolled: false, graces: [] };
+    moment.graces.push(...graces);
     moment.pitches.push(pitch);
     moment.fingers.push(fingers[i]);
     moments.set(key, moment);

@@ -5,9 +5,9 @@ import '../zod.js';
  * What one attack of a texture plays, as degrees of the chord counted up from its root in the bass: "1", "5", "8", "10" (the third an
  * octave up) … with "5," for the fifth below the root; "c" the whole chord as it is voiced, "u" the same over a bass that was struck, "b" its lowest note and "r" the rest; "p" the
  * pedal note, the tonic that stays while chords change; "w" a step that leads to the next chord's bass; several joined with "+".
- * "-" holds what sounds, "." lets it go.
+ * "^" before an attack has a small note a half step below its highest key; "-" holds what sounds, "." lets it go.
  */
-const TEXTURE_TOKEN = /^(-|\.|(?:c|u|b|r|w|p|5,|1|3|5|7|8|9|10|12|14)(?:\+(?:1|3|5|7|8|9|10|12|14))*)$/;
+const TEXTURE_TOKEN = /^(-|\.|w|\^?(?:c|u|b|r|p|5,|1|3|5|7|8|9|10|12|14)(?:\+(?:1|3|5|7|8|9|10|12|14))*)$/;
 
 /** One meter's pattern: tokens that divide its bars evenly, a bar after another where it is longer than one. */
 const Pattern = z.object({

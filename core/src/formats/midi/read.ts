@@ -55,9 +55,10 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
     if (all.length === 0) refuse(null, { code: 'tune.none' }, 'file-with-tune');
     if (all.length > MAX_PLAYED) refuse(null, { code: 'file.too-many', most: MAX_PLAYED, what: 'notes' }, 'one-song');
     const tempo = file.header.tempos[0]?.bpm ?? 120;
-    const played = tracks.find((t) => t.id === answers['line']) ?? likelyTune(tracks);
-    const { notes: plain, graces } = withoutGraces(played.notes, tempo);
-    const track = { ...played, notes: plain };
+    const small = tracks.map((t) => withoutGraces(t.notes, tempo));
+    const plain = tracks.map((t, i): Track => ({ ...t, notes: small[i].notes }));
+    const track = plain.find((t) => t.id === answers['line']) ?? likelyTune(plain);
+    const graces = small[plain.indexOf(track)].graces;
     // A track that is named for one hand is that hand's, however wide.
     const split = TUNEFUL.test(track.name ?? '') ? 0 : splitOf(track.notes);
     const stacks = stacksIn(answers, split === 0 ? 'all' : 'top');
@@ -81,9 +82,9 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
     if (file.header.tempos.length > 1) tally.add('tempo-changes', 'used', file.header.tempos.length - 1);
     const controls = file.tracks.reduce((sum, t) => sum + Object.values(t.controlChanges).reduce((n, c) => n + c.length, 0), 0);
     tally.add('controls', 'left out', controls);
-    const left = leftHand(tracks, track, split, exact !== null, grid);
+    const left = leftHand(plain, track, split, exact !== null, grid);
     tally.add('left-hand', 'kept', left.length);
-    const beside = stacks === 'all' ? inTime(besideLine(tracks, track, line, split), exact !== null, grid) : [];
+    const beside = stacks === 'all' ? inTime(besideLine(plain, track, line, split), exact !== null, grid) : [];
     tally.add('second-voice', 'kept', beside.length);
     tally.add('grace-notes', 'kept', [...graces.values()].flat().length);
     const title = fromBytes(file.header.name || '').trim() || track.name || '';
@@ -100,8 +101,8 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
       },
       stacks === 'all' ? 'all' : 'top',
     );
-    const small = gracesAt(graces, key);
-    const sung = song.melody.map((n) => ({ ...n, ...small(n), lyric: words.get(n.at) ?? null }));
+    const gracing = gracesAt(graces, key);
+    const sung = song.melody.map((n) => ({ ...n, ...gracing(n), lyric: words.get(n.at) ?? null }));
     const reminders = remindersOf(file, ppq);
     tally.add('reminders', 'kept', reminders.length);
     tally.add('syllables', 'used', sung.filter((n) => n.lyric).length);

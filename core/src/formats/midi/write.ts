@@ -23,6 +23,8 @@ export interface MidiNote {
   readonly loudness: number;
   /** Where its key is let go before its time. */
   readonly touch?: ShortTouch;
+  /** Small notes that lead to it. */
+  readonly graces?: readonly Pitch[];
 }
 
 /** A move of the pedal. */
@@ -60,7 +62,6 @@ export function writeMidi(
     timeSignatures: metersOf(song).map((m) => ({ ticks: ticks(m.at), timeSignature: [m.beats, m.unit] })),
     keySignatures: [{ ticks: 0, key: 'C', scale: plainMode(song.key) }],
   });
-  const graced = new Map(song.melody.flatMap((n) => (n.graces ? [[`${n.at} ${n.pitch}`, n.graces] as const] : [])));
   const small = smallTicks(song.tempo, ppq);
   for (const hand of ['right', 'left'] as const) {
     const track = midi.addTrack();
@@ -73,7 +74,7 @@ export function writeMidi(
     }
     for (const n of notes) {
       if (n.hand !== hand) continue;
-      const graces = hand === 'right' ? (graced.get(`${n.at} ${n.pitch}`) ?? []) : [];
+      const { graces = [] } = n;
       graces.forEach((pitch, i) => {
         const at = ticks(heardAt(n.at)) - (graces.length - i) * small;
         if (at >= 0) track.addNote({ midi: midiOf(pitch), ticks: at, durationTicks: small, velocity: n.loudness });

@@ -22,6 +22,8 @@ export interface WrittenChord {
   readonly rolled: boolean;
   /** Where its keys are let go before their time. */
   readonly touch?: ShortTouch;
+  /** Small notes before it. */
+  readonly graces?: readonly Pitch[];
 }
 
 /** What is engraved: the tune with its chord symbols on the upper staff, the left hand's chords on the lower. */
@@ -120,7 +122,7 @@ function measure(
       const notations = [n.notations[0], ...(finger ? [fingeringXml(finger, 1)] : [])];
       return note({ ...n, pitch: pitchXml(p), notations, lyric: '', chord: true });
     });
-    xml.push(...(n.harmony ? [n.harmony] : []), ...n.graces.map(graceXml), note({ ...n, beam: beams[i] }), ...beside);
+    xml.push(...(n.harmony ? [n.harmony] : []), ...n.graces.map((p) => graceXml(p)), note({ ...n, beam: beams[i] }), ...beside);
   });
   const backup = `      <backup><duration>${bar.end - bar.start}</duration></backup>`;
   for (const [k, chords] of voices.under.entries()) {
@@ -172,8 +174,8 @@ function signsXml(signs: NoteSigns, at: Ticks, length: Ticks, struck: boolean, e
 const ornamentXml = (ornament: { readonly tag: string } | undefined): string[] =>
   ornament ? [`<ornaments><${ornament.tag}/></ornaments>`] : [];
 
-const graceXml = (pitch: Pitch): string =>
-  `      <note><grace slash="yes"/>${pitchXml(pitch)}<voice>1</voice><type>eighth</type><staff>1</staff></note>`;
+const graceXml = (pitch: Pitch, voice = 1, staff = 1): string =>
+  `      <note><grace slash="yes"/>${pitchXml(pitch)}<voice>${voice}</voice><type>eighth</type><staff>${staff}</staff></note>`;
 
 type Tuplet = { readonly actual: number; readonly normal: number } | null;
 
@@ -365,7 +367,8 @@ function leftValue(
   const shape = `<type>${value.type}</type>${'<dot/>'.repeat(value.dots)}`;
   const plain = { duration: value.ticks, voice, shape, staff, lyric: '' };
   if (!chord) return [note({ ...plain, pitch: '<rest/>', ties: '', notations: [] })];
-  return chord.pitches.map((pitch, k) => {
+  const small = stop ? [] : (chord.graces ?? []).map((p) => graceXml(p, voice, staff));
+  const struck = chord.pitches.map((pitch, k) => {
     const column = k === chord.pitches.length - 1 ? chord.fingers.toReversed() : [];
     const own = stacked ? column.filter((f) => f > 0) : chord.fingers.slice(k, k + 1).filter((f) => f > 0);
     const finger = !stop && own.length > 0 ? [fingeringXml(own, staff)] : [];
@@ -383,6 +386,7 @@ function leftValue(
       ],
     });
   });
+  return [...small, ...struck];
 }
 
 /** MusicXML's own kind for a chord, by its intervals; the text as it was written goes with it. */

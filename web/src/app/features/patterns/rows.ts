@@ -17,6 +17,7 @@ export const ROW_WORDS: Readonly<Record<GridRow, { readonly text: string; readon
   u: { text: $localize`chord over its bass`, group: 'chord' },
   b: { text: $localize`lowest note of the chord`, group: 'chord' },
   r: { text: $localize`rest of the chord`, group: 'chord' },
+  '^': { text: $localize`small note before it`, group: 'chord' },
   w: { text: $localize`step to the next chord`, group: 'chord' },
   '.': { text: $localize`let go`, group: 'chord' },
 };

@@ -45,7 +45,7 @@ export function asArranged({ song }: Arrangement, percent: number): Omit<Schedul
 /** Seconds that a key is let go before the next, so that repeated notes speak. */
 const LIFT = 0.03;
 
-type AudibleNote = Pick<ScoreNote, 'hand' | 'at' | 'length' | 'pitch' | 'loudness' | 'touch'>;
+type AudibleNote = Pick<ScoreNote, 'hand' | 'at' | 'length' | 'pitch' | 'loudness' | 'touch' | 'graces'>;
 
 /** Plans what is heard of an arrangement up to and including one part. */
 export function scheduleSounds(arrangement: Arrangement, part: Part, options: ScheduleOptions): Plan {
@@ -85,14 +85,10 @@ export function scheduleStretch(
         if (at >= from && at < to) sounds.push(clickAt(lead + time(at), at === bar.start - bar.lead));
     }
   }
-  // A tune that is sung is not played, and neither are its small notes.
-  const tune = arrangement.playMode === 'sing-along' ? [] : arrangement.song.melody;
-  const graced = new Map(tune.flatMap((n) => (n.graces ? [[`${n.at} ${n.pitch}`, n.graces] as const] : [])));
   for (const n of [...(options.plain ? plainScore(arrangement) : arrangement.score), ...tried]) {
     if (n.at < from || n.at >= to) continue;
     if (options.hands !== 'both' && n.hand !== options.hands) continue;
-    const small = n.hand === 'right' ? graced.get(`${n.at} ${n.pitch}`) : undefined;
-    if (small) sounds.push(...graceSounds(small.map(midiOf), lead + time(n.at)));
+    if (n.graces) sounds.push(...graceSounds(n.graces.map(midiOf), lead + time(n.at)));
     const until = soundsUntil(n, options.plain ? [] : arrangement.pedal);
     sounds.push({
       time: lead + time(n.at),

@@ -129,7 +129,7 @@ export class JoinStrip implements OnDestroy {
     return s?.kind === 'room' && s.at === at;
   }
 
-  protected graceNames({ graces }: Stone): string {
+  protected graceNames({ graces }: Pick<Stone, 'graces'>): string {
     return graces.map(this.words.say().note).join(' ');
   }
 

@@ -220,6 +220,7 @@ function stacksOf({ part, end, x, inside }: Ground, blocksY: number, tallest: nu
     const apart = chord.spread === 'together' ? 0 : SIZE.spread;
     const [first, ...rest] = attacksOf(chord).map((attack) => ({
       x: x(attack.at),
+      graces: attack.graces.map(nameOf),
       blocks: attack.pitches
         .map((pitch, k) => ({ pitch, letter: nameOf(pitch), finger: attack.fingers[k] ?? null }))
         .reverse()
@@ -232,6 +233,7 @@ function stacksOf({ part, end, x, inside }: Ground, blocksY: number, tallest: nu
       bottom,
       x: x(chord.at),
       blocks: first.blocks,
+      graces: first.graces,
       stands: nameStand(chord, room),
       // What a texture strikes later stands beside the first attack: the name goes below all of it.
       nameY: chord.dressed ? blocksY + tallest * SIZE.block + 39 : bottom + 18,

@@ -55,8 +55,10 @@ export interface Stack {
   /** Room to the right for the chord's name. */
   readonly room: number;
   readonly blocks: readonly Block[];
+  /** Letters of the small notes that lead to the first attack. */
+  readonly graces: readonly string[];
   /** What its texture strikes after the first, each attack at its place. */
-  readonly later: readonly { readonly x: number; readonly blocks: readonly Block[] }[];
+  readonly later: readonly { readonly x: number; readonly blocks: readonly Block[]; readonly graces: readonly string[] }[];
   readonly bottom: number;
   /** Where the chord's name and its fingers stand when they stand below. */
   readonly nameY: number;

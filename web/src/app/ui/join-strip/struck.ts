@@ -41,15 +41,18 @@ interface StripAttack {
   readonly at: number;
   readonly pitches: readonly string[];
   readonly fingers: readonly number[];
+  /** Small notes that lead to it. */
+  readonly graces: readonly string[];
 }
 
 /** What is struck of a chord, moment by moment: its texture's attacks, or the chord itself. */
 export function attacksOf({ at, pitches, fingers, dressed }: PartChord): StripAttack[] {
-  if (!dressed) return [{ at, pitches, fingers }];
+  if (!dressed) return [{ at, pitches, fingers, graces: [] }];
   const places = [...new Set(dressed.notes.map((n) => n.at))];
   return places.map((place) => {
     const here = dressed.notes.flatMap((n, k) => (n.at === place ? [{ pitch: n.pitch, finger: dressed.fingers[k] }] : []));
-    return { at: place, pitches: here.map((n) => n.pitch), fingers: here.map((n) => n.finger) };
+    const graces = dressed.notes.flatMap((n) => (n.at === place ? (n.graces ?? []) : []));
+    return { at: place, pitches: here.map((n) => n.pitch), fingers: here.map((n) => n.finger), graces };
   });
 }
 
