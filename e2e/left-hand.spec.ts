@@ -293,7 +293,7 @@ test('a left hand of one’s own is written count by count, given to the next ch
   await page.getByTestId('own-hand').click();
   const counts = page.getByTestId('own-count');
   await expect(counts.first()).toHaveAttribute('aria-pressed', 'true');
-  await page.getByRole('button', { name: 'halves' }).click();
+  await page.getByRole('button', { name: 'half counts' }).click();
   for (const midi of [43, 50]) {
     await counts.nth(midi === 43 ? 2 : 3).click();
     await page.locator(`jh-keyboard [data-midi="${midi}"]`).first().click();
@@ -301,11 +301,35 @@ test('a left hand of one’s own is written count by count, given to the next ch
   await expect(counts.nth(2)).toContainText('G2');
   await counts.nth(1).click();
   await page.getByRole('button', { name: 'Let go here' }).click();
-  await page.getByRole('button', { name: 'Keep this left hand' }).click();
+  await page.getByTestId('keep-hand').click();
   await expect(page.getByRole('button', { name: /^Undo: your own left hand for/ })).toBeVisible();
   await page.getByTestId('give').click();
   await expect(page.getByTestId('given')).toContainText('has it too.');
   await page.getByRole('button', { name: /^Undo: your own left hand given for/ }).click();
   await page.getByRole('button', { name: /^Undo: your own left hand for/ }).click();
   await expect.poll(() => keysOf(stacks(page).first())).toBe(before);
+});
+
+test('a second voice is written beside the melody, and a left hand is played in to it', async ({ page }) => {
+  await openSong(page, 'Harbour Glass');
+  await page.getByTestId('stone').first().click();
+  await page.getByTestId('own-hand').click();
+  const counts = page.getByTestId('own-count');
+  await counts.nth(2).click();
+  await page.locator('jh-keyboard [data-midi="65"]').first().click();
+  await expect(counts.nth(2)).toContainText('F4');
+  await page.getByTestId('keep-hand').click();
+  await expect(page.getByTestId('pebble').first()).toContainText('F');
+  await expect(page.getByRole('button', { name: /^Undo: your own second voice/ })).toBeVisible();
+
+  await stacks(page).first().click();
+  await page.getByTestId('own-hand').click();
+  await page.getByTestId('play-in-hand').click();
+  // One bar is counted; then a key is held where the music has come.
+  await expect(page.getByText('your keys are written down')).toBeVisible();
+  await expect(page.getByTestId('playhead')).toHaveCount(1);
+  await page.locator('jh-keyboard [data-midi="41"]').first().click();
+  await page.getByRole('button', { name: 'Stop', exact: true }).first().click();
+  await expect(page.getByTestId('given')).toContainText('Written down as you played it.');
+  await expect(page.getByRole('group', { name: 'Counts' })).toContainText('F2');
 });

@@ -6,7 +6,7 @@ import { applyEdit, rangeOf, type Document, type Edit } from '@joined-hands/core
 import { heardIn, meterName } from '@joined-hands/core/time';
 import { ENGLISH, partTitle, repeatWords } from '@joined-hands/core/words';
 import { chartText, explanationText, lessonText, report } from '@joined-hands/core/words/texts';
-import { openFile, writeAbc, writeChordPro, writeMidi, writeMusicXml, writeProject } from '@joined-hands/core/formats';
+import { leftOutOf, openFile, writeAbc, writeChordPro, writeMidi, writeMusicXml, writeProject } from '@joined-hands/core/formats';
 import { OUTPUTS, readOptions, USAGE, WrongOption, type Options, type Output } from './options.js';
 
 const WRITERS: Record<Output, (document: Document, arrangement: Arrangement) => string | Uint8Array> = {
@@ -61,10 +61,11 @@ function run(options: Options): number {
   if (!opened.ok) return refused(`${opened.name}: ${ENGLISH.fact(opened.fault)}`);
   for (const notice of opened.notices) process.stderr.write(`${name}: ${ENGLISH.fact(notice)}\n`);
   let arrangement: Arrangement;
+  let document: Document;
   let explanation: string | null = null;
   let written: { readonly file: string; readonly content: string | Uint8Array }[];
   try {
-    const document = withOptions(opened.document, options);
+    document = withOptions(opened.document, options);
     arrangement = arrange(document);
     // Everything is computed before anything is written, so that no output is left half done.
     if (options.explain !== null) {
@@ -75,6 +76,10 @@ function run(options: Options): number {
     written = options.outputs.map((o) => ({ file: o.file, content: WRITERS[o.kind](document, arrangement) }));
   } catch {
     return refused(`${name}: The song was read but could not be arranged. Keep the file and report the problem.`);
+  }
+  if (options.outputs.some((o) => o.kind === 'abc')) {
+    const counted = leftOutOf('abc', document);
+    if (counted.length > 0) process.stderr.write(`${name}: ${ENGLISH.fact({ code: 'notice.not-written', counted })}\n`);
   }
   for (const { file, content } of written) {
     if (file === '-') process.stdout.write(content);

@@ -41,7 +41,7 @@ export function textureLeftHand(settings: Settings, chords: readonly VoicedChord
     textureAt: (at) => stretchAt(settings, at).texture,
     walkAt: (at) => stretchAt(settings, at).walk,
   });
-  const written = asWritten(settings, chords, task.left);
+  const written = asWritten(settings, chords, task);
   const dressed = textured.map((d, i) => written[i] ?? d);
   const how: FingeringTask = { hands: settings.hands, hand: 'left', tempo: task.tempo, key: task.key };
   const attacks = dressed.map((d) => (d ? attacksIn(d) : []));
@@ -55,12 +55,24 @@ export function textureLeftHand(settings: Settings, chords: readonly VoicedChord
   });
 }
 
-/** What was written for the left hand, chord by chord where it is to be played; null elsewhere. What stands before the first chord goes with it. */
-function asWritten(settings: Settings, chords: readonly VoicedChord[], left: readonly KeyNote[]): (RealisedTexture | null)[] {
+/**
+ * What was written for the left hand, chord by chord where it is to be played; null elsewhere, and in parts for which nothing was written:
+ * there the chords are played as they are voiced. What stands before the first chord goes with it.
+ */
+function asWritten(
+  settings: Settings,
+  chords: readonly VoicedChord[],
+  { left, phrases }: Pick<Task, 'left' | 'phrases'>,
+): (RealisedTexture | null)[] {
   const notes = left.filter((n) => stretchAt(settings, n.at).written);
+  const hasNotes = (at: Ticks) => {
+    const start = phrases.findLast((p) => p <= at) ?? 0;
+    const end = phrases.find((p) => p > at) ?? Infinity;
+    return notes.some((n) => n.at < end && n.at + n.length > start);
+  };
   let next = 0;
   return chords.map((chord, i): RealisedTexture | null => {
-    if (!stretchAt(settings, chord.at).written) return null;
+    if (!stretchAt(settings, chord.at).written || !hasNotes(chord.at)) return null;
     const until = chords[i + 1]?.at ?? Infinity;
     const own: KeyNote[] = [];
     for (; next < notes.length && notes[next].at < until; next++) own.push(notes[next]);

@@ -5,6 +5,7 @@ export { readChordPro } from './chordpro/read.js';
 export { writeChordPro, type WordLine, type WordsUnder } from './chordpro/write.js';
 export { readMusicXml } from './musicxml/read.js';
 export { asPage, writeMusicXml, type WrittenChord, type WrittenScore } from './musicxml/write.js';
+export { leftOutOf, type TextFormat } from './left-out.js';
 export { readLetters } from './letters/read.js';
 export { writeLetters } from './letters/write.js';
 export { readMidi } from './midi/read.js';

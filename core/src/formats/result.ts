@@ -236,6 +236,8 @@ export type Notice =
     }
   | { readonly code: 'notice.left-kept' }
   | { readonly code: 'notice.inner-kept' }
+  /** What a file that was written has no place for. */
+  | { readonly code: 'notice.not-written'; readonly counted: readonly Counted[] }
   | { readonly code: 'notice.order'; readonly order: string }
   | { readonly code: 'notice.voices'; readonly voice: number }
   | { readonly code: 'notice.key-changes'; readonly measure: string }

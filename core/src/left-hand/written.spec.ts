@@ -74,6 +74,18 @@ describe('a left hand that was written', () => {
     expect(there).toEqual(leftOf(doc).filter((n) => n.at >= 4 * Q));
   });
 
+  it('leaves a part for which nothing was written to the chords as they are voiced, and rests where the music rests', () => {
+    const glass = demo('harbour-glass.abc');
+    const [first, second] = arrange(glass).parts;
+    const notes = [{ at: first.start, length: Q, pitch: 'F2' }];
+    const doc = asWritten(applyEdit(glass, { code: 'edit.keys', hand: 'left', at: first.start, length: Q, notes }));
+    const { parts, score } = arrange(doc);
+    const left = score.filter((n) => n.hand === 'left');
+    expect(left.filter((n) => n.at < first.end).map((n) => n.pitch)).toEqual(['F2']);
+    expect(parts[1].chords.map((c) => c.pitches)).toEqual(second.chords.map((c) => c.pitches));
+    expect(left.filter((n) => n.at >= second.start && n.at < second.end).length).toBeGreaterThan(second.chords.length);
+  });
+
   it('stays within any hand and keyboard, whatever was written, and what cannot be played is told with its place', () => {
     const given = songs({ maxBars: 3 }).chain((song) => anyLeft(song.length).map((left): Song => ({ ...song, left })));
     fc.assert(

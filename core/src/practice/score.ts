@@ -7,7 +7,7 @@ import type { Ticks } from '../time/ticks.js';
 import type { ExpectedNote } from './grade.js';
 
 /** What is heard of a note. */
-export type PracticeNote = Pick<ScoreNote, 'hand' | 'at' | 'length' | 'pitch' | 'loudness' | 'finger' | 'touch'>;
+export type PracticeNote = Pick<ScoreNote, 'hand' | 'at' | 'length' | 'pitch' | 'loudness' | 'finger' | 'touch' | 'graces'>;
 
 /** What is played while texture, harmony and fills are still to come: the tune, and the left hand's chords as they are voiced. */
 export function plainScore({ score, parts, playMode }: Pick<Arrangement, 'score' | 'parts' | 'playMode'>): PracticeNote[] {

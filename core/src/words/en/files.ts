@@ -231,6 +231,8 @@ export const notices: Sayings<CodesOf<'notice' | 'entry'>, Speech> = {
     kept === 'all'
       ? `Measure ${measure} has ${notes} notes at once in the melody: all are kept there and wherever notes are stacked, the top one as the melody.`
       : `Measure ${measure} has ${notes} notes at once in the melody: the ${kept} one, ${say.pitch(pitch)}, is kept there and wherever notes are stacked.`,
+  'notice.not-written': ({ counted }, say) =>
+    `Left out, because this kind of file has no place for it: ${say.list(counted.map(({ what, count }) => `${COUNTED[what]} (${count})`))}.`,
   'notice.inner-kept': () => 'The right hand’s second voice is kept: it is played and fingered with the melody.',
   'notice.left-kept': () => 'The left hand of the file is kept beside the chords: choose the texture “as written” to play it.',
   'notice.order': ({ order }) => `Repeats are played out. On the page, the measures are played as ${order}.`,

@@ -31,7 +31,7 @@ import { withKey } from './pressed-keys';
 /** Into how many places a count is divided. */
 const DIVISIONS = [
   { id: '1', text: $localize`counts` },
-  { id: '2', text: $localize`halves` },
+  { id: '2', text: $localize`half counts` },
   { id: '4', text: $localize`quarters` },
 ] as const;
 type Division = (typeof DIVISIONS)[number]['id'];
@@ -48,9 +48,9 @@ interface Place {
 /** How far what is written reaches. */
 type Scope = 'chord' | 'bar' | 'part';
 const SCOPES: Readonly<Record<Scope, string>> = {
-  chord: $localize`this chord`,
-  bar: $localize`this bar`,
-  part: $localize`this part`,
+  chord: $localize`for this chord`,
+  bar: $localize`for this bar`,
+  part: $localize`for the part`,
 };
 
 /**
@@ -150,6 +150,10 @@ const SCOPES: Readonly<Record<Scope, string>> = {
       display: flex;
       flex-wrap: wrap;
       gap: 6px;
+      margin: 8px 0;
+    }
+    .panel jh-choice {
+      display: block;
       margin: 8px 0;
     }
     .counts {

@@ -30,6 +30,7 @@ import type { ExportKind } from '../../platform/workers/arranger.worker';
 import { Toasts } from '../../platform/toasts';
 import type { Trouble } from '../../platform/workers/worker-client';
 import { TROUBLE, Workers } from '../../platform/workers/workers';
+import { Words } from '../../platform/words';
 import { latestWins } from '../../platform/latest';
 
 /** Paper in tenths of a millimetre. */
@@ -80,6 +81,7 @@ export class Sheet {
   protected readonly settings = inject(SettingsStore);
   private readonly workers = inject(Workers);
   private readonly toasts = inject(Toasts);
+  private readonly words = inject(Words);
   private readonly sanitizer = inject(DomSanitizer);
   protected readonly sounds = inject(SoundFiles);
   private readonly table = viewChild<ElementRef<HTMLElement>>('table');
@@ -180,6 +182,10 @@ export class Sheet {
       return;
     }
     download(`${fileName(document.song.title)}.${entry.ending}`, content.value, entry.type);
+    if (entry.kind !== 'letters' && entry.kind !== 'abc') return;
+    const counted = await this.workers.arranger.call('leftOut', entry.kind, document);
+    if (counted.ok && counted.value.length > 0)
+      this.toasts.say(this.words.say().fact({ code: 'notice.not-written', counted: counted.value }));
   }
 
   /** Whose song it is, as the sheet is to say it. */

@@ -1,3 +1,4 @@
+import type { Counted, TextFormat } from '@joined-hands/core/formats';
 import { expose } from 'comlink';
 import {
   arrange,
@@ -126,6 +127,11 @@ const arranger = {
   /** A made-up log of a demo song. */
   practised(document: Document, song: string, days: PractisedDays): Pass[] {
     return simulateLog(arrange(document), song, days);
+  },
+
+  /** What of a document a text file has no place for. */
+  async leftOut(kind: TextFormat, document: Document): Promise<readonly Counted[]> {
+    return (await formats()).leftOutOf(kind, document);
   },
 
   /** A document as a file; what is words in it names notes as asked. */
