@@ -26,6 +26,7 @@ const ORDER = [
   'arrange',
   'sheet',
   'practice',
+  'hearing',
   'catalogue/drills',
   'words',
 ];

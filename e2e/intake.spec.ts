@@ -182,7 +182,7 @@ test('words with chords are pasted, last as long as is answered, and are sung fr
   await page.getByTestId('keep').click();
   await page.waitForURL('**/desk/**');
   // A melody is typed later.
-  await page.getByRole('button', { name: 'Type the melody' }).click();
+  await page.getByRole('button', { name: 'Add the melody' }).click();
   const lines = page.getByRole('textbox', { name: 'Letter lines' });
   await expect(lines).toHaveValue(/tune *: /);
   await page.getByRole('button', { name: 'Keep this melody' }).click();
@@ -190,6 +190,15 @@ test('words with chords are pasted, last as long as is answered, and are sung fr
   await lines.fill((await lines.inputValue()).replace(/\| +\./, '| A4'));
   await page.getByRole('button', { name: 'Keep this melody' }).click();
   await expect(page.getByTestId('stone')).toHaveCount(1);
+  // Or played: note values and keys, in the song's own meter.
+  await page.getByRole('button', { name: /^Undo: / }).click();
+  await page.getByRole('button', { name: 'Add the melody' }).click();
+  await page.getByRole('button', { name: 'Play or sing it' }).click();
+  await page.getByRole('button', { name: 'Keep this melody' }).click();
+  await expect(page.getByRole('alert')).toContainText('There is no note yet.');
+  for (const midi of [69, 70]) await page.locator(`jh-play-in [data-midi="${midi}"]`).click();
+  await page.getByRole('button', { name: 'Keep this melody' }).click();
+  await expect(page.getByTestId('stone')).toHaveText(['A', 'B♭']);
   await page.getByRole('link', { name: 'Sheet' }).click();
   await page.getByRole('button', { name: 'Words', exact: true }).click();
   await expect(page.getByTestId('word-line').first()).toHaveText(/The\s*F\s*rope is\s*B♭\s*in/);
@@ -206,4 +215,15 @@ test('a file of words with chords that has none is refused in a sentence', async
   const buffer = Buffer.from('{title: Late Boat}\nRope in\n');
   await page.locator('input[type=file]').setInputFiles({ name: 'late.cho', mimeType: 'text/plain', buffer });
   await expect(page.getByTestId('fault')).toContainText('late.cho: There are no chords in it. Write a chord in brackets');
+});
+
+test('singing in a page that gets no microphone says so, and the keys go on working', async ({ page }) => {
+  await page.goto('/intake');
+  await page.getByRole('button', { name: 'Play it in' }).click();
+  await page.getByRole('button', { name: 'Sing it' }).click();
+  await page.getByRole('button', { name: 'Start', exact: true }).click();
+  await expect(page.getByRole('alert')).toContainText(/microphone/);
+  await page.getByRole('button', { name: 'Step by step' }).click();
+  await page.locator('jh-keyboard [data-midi="64"]').first().click();
+  await expect(page.getByTestId('entered')).toContainText('E');
 });

@@ -85,7 +85,7 @@ function momentsOf(inner: readonly KeyNote[], tune: readonly MelodyNote[]): Tick
 
 /** The second voice as what the right hand holds beside the tune: keys that are struck and let go together in one. */
 export function innerUnder(inner: readonly KeyNote[], tune: readonly MelodyNote[]): UnderNote[] {
-  const found = new Map<string, UnderNote & { pitches: Pitch[] }>();
+  const found = new Map<string, Omit<UnderNote, 'pitches'> & { readonly pitches: Pitch[] }>();
   for (const { at, length, pitch } of inner) {
     const together = found.get(`${at} ${length}`);
     if (together) together.pitches.push(pitch);

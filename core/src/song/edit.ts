@@ -115,7 +115,7 @@ export type RangeEdit =
 /** What several changes make together. */
 export type EditGroup =
   | { readonly kind: 'texture-plan' | 'endings' | 'louder' | 'softer' | 'alternate' | 'octave-again' | 'clear-collisions' }
-  | { readonly kind: 'free-voicings' | 'skip-passing' | 'import-textures' | 'options' }
+  | { readonly kind: 'free-voicings' | 'skip-passing' | 'import-textures' | 'options' | 'to-recording' }
   | { readonly kind: 'section'; readonly energy: number; readonly name: string | null }
   /** Keys of one's own under a chord, in a bar or a part; given to it from the chord before. */
   | { readonly kind: 'own-keys'; readonly hand: KeysOf; readonly symbol: string | null; readonly given: boolean }

@@ -1,3 +1,4 @@
+import type { HeardRecording } from '../hearing/recording.js';
 import type { Pitch } from '../pitch/pitch.js';
 
 /** What screens say with a number in it: a language has its own plurals, and its own order of the words around them. */
@@ -17,6 +18,10 @@ export type ScreenFact =
   | { readonly code: 'screen.chords-move'; readonly counts: readonly string[] }
   /** Notes that a figure has on another chord in place of some that the chord does not have. */
   | { readonly code: 'screen.stands-in'; readonly notes: readonly Pitch[] }
+  /** Key, beat and pitch of a recording. */
+  | { readonly code: 'screen.recording'; readonly recording: HeardRecording }
+  /** A melody that was sung: how many of its notes were not clear, and by how many octaves it is written higher. */
+  | { readonly code: 'screen.sung'; readonly notes: number; readonly unsure: number; readonly octaves: number }
   | { readonly code: 'screen.notes-ahead'; readonly notes: number }
   | { readonly code: 'screen.bar-list'; readonly bars: readonly number[] }
   /** A drill that was done: seconds, wrong tries, and how many of its questions were shown. */

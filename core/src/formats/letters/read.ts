@@ -101,7 +101,8 @@ class LettersReader {
     // A single short bar is no pick-up to anything.
     if (song.pickup >= song.length) song.pickup = 0;
     song.meters = this.written.map(({ at, meter }) => ({ at, beats: meter.beats, unit: meter.unit as 4 }));
-    for (const hand of ['left', 'inner'] as const) if (song[hand]?.length === 0) delete song[hand];
+    if (song.left?.length === 0) delete song.left;
+    if (song.inner?.length === 0) delete song.inner;
     if (!this.keyGiven) song.key = { tonic: 'C', mode: 'major' };
     return song;
   }

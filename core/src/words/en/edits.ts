@@ -91,6 +91,8 @@ function group(as: EditGroup, say: Speech): string {
       return 'skip passing chords';
     case 'import-textures':
       return 'patterns from a file';
+    case 'to-recording':
+      return 'set the song to a recording';
     case 'options':
       return 'the options given';
     case 'section':

@@ -25,6 +25,22 @@ export const screens: Sayings<CodesOf<'screen'>, Speech> = {
       : `${say.countInWords(counts.length, 'chord moves', 'chords move')}, to ${counts.join(', ')}`,
   'screen.stands-in': ({ notes }, say) =>
     `${say.list(notes.map(say.pitch))} ${notes.length === 1 ? 'stands' : 'stand'} in for what this chord does not have.`,
+  'screen.recording': ({ recording: { keys, beat, cents } }, say) => {
+    const [key, other] = keys;
+    const inKey = key ? `It seems to be in ${say.key(key)}${other ? `, or ${say.key(other)}` : ''}` : 'No key was heard';
+    const atTempo = beat ? `at about ${Math.round(beat.tempo)} beats a minute` : 'without a steady beat';
+    const off =
+      Math.abs(cents) < 8 ? '' : ` It sounds ${Math.abs(cents)} cents ${cents > 0 ? 'higher' : 'lower'} than a tuned piano.`;
+    return `${inKey}, ${atTempo}.${off}`;
+  },
+  'screen.sung': ({ notes, unsure, octaves }, say) => {
+    const heard = `${capital(say.count(notes, 'note'))} heard${unsure > 0 ? `, ${unsure} of them not clearly` : ''}.`;
+    const moved =
+      octaves === 0
+        ? ''
+        : ` Written ${say.count(Math.abs(octaves), 'octave')} ${octaves > 0 ? 'higher' : 'lower'} than you sang.`;
+    return `${heard}${moved} Check the melody before you go on: this is a draft.`;
+  },
   'screen.notes-ahead': ({ notes }, say) => (notes > 0 ? `${say.count(notes, 'note')} ahead of the beat` : ''),
   'screen.bar-list': ({ bars }) =>
     `${bars.length === 1 ? 'bar' : 'bars'} ${bars.slice(0, MOST_BARS).join(', ')}${bars.length > MOST_BARS ? ' …' : ''}`,

@@ -11,6 +11,7 @@ import { DeskStore } from '../../platform/state/desk.store';
 import { LittleKeyboard, octavesOf } from '../../ui/little-keyboard';
 import { Signs } from '../../ui/signs';
 import { SongFactsForm } from '../../ui/song-facts';
+import { PlayAlong } from './play-along';
 import { What } from '../../ui/words/what';
 import { Words } from '../../platform/words';
 
@@ -21,7 +22,7 @@ const SITTING = 20;
 @Component({
   selector: 'jh-look',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MissingSong, LittleKeyboard, RouterLink, Signs, SongFactsForm, What],
+  imports: [MissingSong, LittleKeyboard, PlayAlong, RouterLink, Signs, SongFactsForm, What],
   templateUrl: './first-look.html',
   styleUrl: './first-look.less',
 })

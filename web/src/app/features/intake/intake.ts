@@ -20,7 +20,7 @@ import { Incoming } from '../../platform/state/incoming';
 import { Library, STORAGE_SENTENCES, storageTrouble } from '../../platform/storage/library';
 import { after, atFirst, keepable, type IntakeEvent, type Source, type Typing, type Way } from './state';
 import { TYPED, type TypedWay } from './typed';
-import { PlayIn } from './play-in';
+import { PlayIn } from '../../ui/play-in/play-in';
 import { JoinStrip } from '../../ui/join-strip/join-strip';
 import { Fold } from '../../ui/fold';
 import { Dropdown } from '../../ui/dropdown';

@@ -1,12 +1,13 @@
 import { Injectable } from '@angular/core';
 import type { ArrangerApi } from './arranger.worker';
+import type { HearingApi } from './hearing.worker';
 import type { EngraverApi } from './engraver.worker';
 import type { MixerApi } from './mixer.worker';
 import type { ReaderApi } from './reader.worker';
 import { WorkerClient, type Trouble } from './worker-client';
 
 /** Milliseconds that one call to a worker may take: many times what the largest song needs. */
-const DEADLINES = { arranger: 20_000, reader: 20_000, engraver: 90_000, mixer: 180_000 } as const;
+const DEADLINES = { arranger: 20_000, reader: 20_000, engraver: 90_000, mixer: 180_000, hearing: 120_000 } as const;
 
 /** Milliseconds from opening a song until the engraver is made ahead. */
 const SETTLED_MS = 15_000;
@@ -37,6 +38,12 @@ export class Workers {
   readonly mixer = new WorkerClient<MixerApi>(
     () => new Worker(new URL('./mixer.worker', import.meta.url), { type: 'module' }),
     DEADLINES.mixer,
+  );
+
+  /** Hears what was sung, and recordings. */
+  readonly hearing = new WorkerClient<HearingApi>(
+    () => new Worker(new URL('./hearing.worker', import.meta.url), { type: 'module' }),
+    DEADLINES.hearing,
   );
 
   constructor() {

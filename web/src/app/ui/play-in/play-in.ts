@@ -2,7 +2,9 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
   inject,
+  input,
   linkedSignal,
   output,
   signal,
@@ -11,21 +13,23 @@ import {
 import { FormField, form, validateStandardSchema } from '@angular/forms/signals';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { nameOf, pitchAt } from '@joined-hands/core/pitch';
-import { meterFrom } from '@joined-hands/core/time';
+import type { Song } from '@joined-hands/core/song';
+import { meterFrom, meterName } from '@joined-hands/core/time';
 import type { Recording } from '@joined-hands/core/formats';
 import { wholeNumber } from '../../platform/form-schema';
+import { Microphone, type HeardBlock } from '../../platform/audio/microphone';
 import { Player } from '../../platform/audio/player';
 import { Actions } from '../../platform/state/actions';
 import { KeyInput } from '../../platform/input/key-input';
-import { NumberField } from '../../ui/number-field';
-import { Choice } from '../../ui/choice';
-import { Keyboard } from '../../ui/keyboard/keyboard';
-import { Pressed } from '../../ui/pressed';
-import { Signs } from '../../ui/signs';
+import { NumberField } from '../number-field';
+import { Choice } from '../choice';
+import { Keyboard } from '../keyboard/keyboard';
+import { Pressed } from '../pressed';
+import { Signs } from '../signs';
 import { Words } from '../../platform/words';
+import { TROUBLE, Workers } from '../../platform/workers/workers';
 
 const METERS = ['2/4', '3/4', '4/4', '6/8'] as const;
-type MeterName = (typeof METERS)[number];
 const VALUES = [
   { id: '4', text: $localize`whole` },
   { id: '2', text: $localize`half` },
@@ -44,6 +48,12 @@ interface RecordedStep {
   readonly midi: number | null;
   readonly quarters: number;
 }
+
+/** Quarters of the grid against which a singer is late as a whole. */
+const SUNG_GRID = 0.5;
+
+/** Where the middle note of a tune lies that a right hand plays: A3 to A5. */
+const MIDDLE = { low: 60, high: 81 };
 
 const NAMES = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
 
@@ -65,16 +75,27 @@ function valueWords(quarters: number): string {
 })
 export class PlayIn implements OnDestroy {
   readonly played = output<Recording>();
+  /** The song that the tune is for, whose meter and tempo are kept; null for a new one. */
+  readonly song = input<Song | null>(null);
   protected readonly keys = inject(KeyInput);
   protected readonly player = inject(Player);
+  protected readonly microphone = inject(Microphone);
+  private readonly workers = inject(Workers);
   private readonly words = inject(Words);
+  /** The beat that is counted, for those who sing: a click would be heard with them. */
+  protected readonly beat = signal<number | null>(null);
+  /** What was heard of a song that was sung, in words. */
+  protected readonly heard = signal<string | null>(null);
+  private blocks: HeardBlock[] = [];
+  protected readonly singHint = $localize`Sing, hum or whistle the melody: one bar is counted aloud, then the beat is shown. Nothing is recorded or kept, only the notes.`;
   protected readonly modes = [
     { id: 'steps' as const, text: $localize`Step by step` },
     { id: 'time' as const, text: $localize`In time` },
+    { id: 'sung' as const, text: $localize`Sing it` },
   ];
-  protected readonly mode = signal<'steps' | 'time'>('steps');
+  protected readonly mode = signal<'steps' | 'time' | 'sung'>('steps');
   protected readonly meters = METERS.map((id) => ({ id, text: id }));
-  protected readonly meterName = signal<MeterName>('4/4');
+  protected readonly meterName = signal<string>('4/4');
   protected readonly title = signal('');
   private readonly tempo = signal<number | null>(USUAL);
   /** The last tempo that can be played. */
@@ -88,7 +109,7 @@ export class PlayIn implements OnDestroy {
   protected readonly dotted = signal(false);
   protected readonly steps = signal<readonly RecordedStep[]>([]);
   /** Counting in, recording, or neither. */
-  protected readonly state = signal<'idle' | 'counting' | 'recording'>('idle');
+  protected readonly state = signal<'idle' | 'counting' | 'recording' | 'hearing'>('idle');
   protected readonly taken = signal(0);
   private notes: { at: number; until: number; midi: number }[] = [];
   private readonly down = new Map<number, number>();
@@ -96,7 +117,7 @@ export class PlayIn implements OnDestroy {
   private timer = 0;
   private pulse = 0;
 
-  private readonly meter = computed(() => meterFrom(this.meterName()));
+  private readonly meter = computed(() => this.song()?.meters[0] ?? meterFrom(this.meterName()));
 
   /** What was entered, as it is read back: "C half, rest"; quarters go without saying. */
   protected readonly entered = computed(() =>
@@ -107,6 +128,12 @@ export class PlayIn implements OnDestroy {
   );
 
   constructor() {
+    effect(() => {
+      const song = this.song();
+      if (!song) return;
+      this.tempo.set(Math.round(song.tempo));
+      this.meterName.set(meterName(song.meters[0]));
+    });
     this.keys.pressedKeys.pipe(takeUntilDestroyed()).subscribe((midi) => this.press(midi));
     this.keys.released.pipe(takeUntilDestroyed()).subscribe((midi) => this.release(midi));
     inject(Actions).register(() =>
@@ -174,20 +201,38 @@ export class PlayIn implements OnDestroy {
     this.tell();
   }
 
-  protected chooseMeter(meter: MeterName): void {
+  protected chooseMeter(meter: string): void {
     this.meterName.set(meter);
     this.tell();
   }
 
-  protected choose(mode: 'steps' | 'time'): void {
+  protected choose(mode: 'steps' | 'time' | 'sung'): void {
     this.end();
+    this.clear();
     this.mode.set(mode);
     this.tell();
   }
 
   /** Counts one bar in, then records until it is stopped. */
   protected toggle(): void {
+    if (this.state() === 'hearing') return;
     if (this.state() !== 'idle') return this.finish();
+    if (this.mode() === 'sung') return void this.sing();
+    this.count(true);
+  }
+
+  /** Turns the microphone on, counts a bar and listens; beats are shown, not heard. */
+  private async sing(): Promise<void> {
+    this.heard.set(null);
+    this.blocks = [];
+    const on = await this.microphone.start(
+      (block) => this.blocks.push(block),
+      () => this.finish(),
+    );
+    if (on) this.count(false);
+  }
+
+  private count(aloud: boolean): void {
     this.notes = [];
     this.taken.set(0);
     const { beats, unit } = this.meter();
@@ -196,7 +241,9 @@ export class PlayIn implements OnDestroy {
     this.state.set('counting');
     this.pulse = 0;
     const tick = () => {
-      void this.player.tick(this.pulse % beats === 0);
+      // Once the singing begins the beat is seen only.
+      if (aloud || this.pulse < beats) void this.player.tick(this.pulse % beats === 0);
+      this.beat.set((this.pulse % beats) + 1);
       this.pulse++;
       if (this.pulse > beats) this.state.set('recording');
       // Each click is aimed at its own place, so that lateness does not add up.
@@ -206,13 +253,51 @@ export class PlayIn implements OnDestroy {
   }
 
   private finish(): void {
+    if (this.mode() === 'sung') return void this.hear();
     for (const midi of [...this.down.keys()]) this.release(midi);
     this.end();
     this.tell();
   }
 
+  /** Makes notes of what was sung since the count-in began. */
+  private async hear(): Promise<void> {
+    const [blocks, rate, origin] = [this.blocks, this.microphone.rate, this.origin / 1000];
+    this.end();
+    if (blocks.length === 0) return;
+    this.state.set('hearing');
+    const samples = new Float32Array(blocks.length * blocks[0].samples.length);
+    blocks.forEach((b, i) => samples.set(b.samples, i * blocks[0].samples.length));
+    const { unit } = this.meter();
+    const line = await this.workers.hearing.call('line', samples, rate, {
+      origin: origin - blocks[0].time,
+      quarters: this.beats() / 60,
+      grid: SUNG_GRID,
+      // The clicks of the count-in are no notes.
+      pickup: (2 * 4) / unit,
+    });
+    if (this.state() === 'hearing') this.state.set('idle');
+    if (!line.ok) {
+      this.heard.set($localize`What you sang could not be heard: ${TROUBLE[line.trouble]}. Try again.`);
+      return;
+    }
+    const sung = line.value;
+    const octaves = octavesToSing(sung.map((n) => n.midi));
+    this.notes = sung.map(({ at, until, midi }) => ({ at, until, midi: midi + 12 * octaves }));
+    this.taken.set(this.notes.length);
+    const unsure = sung.filter((n) => !n.sure).length;
+    this.heard.set(
+      sung.length === 0
+        ? $localize`No notes were heard. Sing closer to the microphone, on “la”, and try again.`
+        : this.words.say().fact({ code: 'screen.sung', notes: sung.length, unsure, octaves }),
+    );
+    this.tell();
+  }
+
   private end(): void {
     clearTimeout(this.timer);
+    this.microphone.stop();
+    this.beat.set(null);
+    this.blocks = [];
     this.down.clear();
     this.state.set('idle');
   }
@@ -227,6 +312,17 @@ export class PlayIn implements OnDestroy {
     const notes = this.mode() === 'steps' ? stepped : this.notes;
     this.played.emit({ title: this.title().trim() || $localize`My song`, tempo: this.beats(), meter: this.meter(), notes });
   }
+}
+
+/** Octaves by which a line that was sung or whistled is written higher, so that most of it lies over the middle of the piano. */
+function octavesToSing(midis: readonly number[]): number {
+  if (midis.length === 0) return 0;
+  const middle = [...midis].sort((a, b) => a - b)[midis.length >> 1];
+  return middle < MIDDLE.low
+    ? Math.ceil((MIDDLE.low - middle) / 12)
+    : middle > MIDDLE.high
+      ? -Math.ceil((middle - MIDDLE.high) / 12)
+      : 0;
 }
 
 const spelled = (midi: number): string => pitchAt(NAMES[midi % 12], midi);
