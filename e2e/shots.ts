@@ -2,7 +2,7 @@ import { chromium, type Page } from '@playwright/test';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { dropdown, goBeside, pick } from './app.js';
+import { find, dropdown, goBeside, pick } from './app.js';
 import { CHROMIUM } from './chromium.js';
 import { listen } from '../server/src/listen.js';
 import { makeApp } from '../server/src/app.js';
@@ -44,6 +44,16 @@ tempo: 92
 tune : E4+C4 - G4+E4 - | A4+F4 - G4+E4 - | F4+D4 - E4+C4 D4+B3 | E4+C4 - - - |
 chord: C - - - | F - C - | G7 - - - | C - - - |
 left : C3 G3 C4 G3 | F3 C4 C3 G3 | G2 D3 F3 D3 | C3 G3 C3 - |
+`;
+
+const HELD = `title: Anchor Watch
+key: C major
+time: 4/4
+tempo: 96
+
+tune : G4+C4 - - - | A4_G4 A4 C5_A4 G4 | G4+C4 - - - | F4_G4 F4 E4 - |
+inner: E4 F4 D4 E4 | F4 - - - | E4 F4 D4 E4 | D4 - C4 - |
+chord: C - - - | F - - - | C - - - | G7 - C - |
 `;
 
 // Takes the pictures of docs/screenshots from demo data: npm run shots, after npm start has built the application.
@@ -273,7 +283,17 @@ await page.keyboard.press('Enter');
 await page.getByRole('button', { name: 'Fermata', exact: true }).click();
 await page.getByRole('button', { name: 'Breath after it' }).click();
 await page.getByTestId('breath').waitFor();
-await sideBySide('two-hands', [typed, own, between, await seen()], 960, 2);
+const marked = await seen();
+// Keys that are held while others move, and eighths that swing: the second of two stands where it is heard.
+await typeIn('Type letters', HELD);
+await keep();
+await page.keyboard.press('1');
+const held = await seen();
+await page.keyboard.press('3');
+await find(page, 'Eighth notes: swing');
+await page.keyboard.press('Enter');
+await page.getByTestId('stone').first().waitFor();
+await sideBySide('two-hands', [typed, own, held, await seen(), between, marked], 960, 2);
 
 // On a phone: upright, and turned at the piano.
 const phone = await (

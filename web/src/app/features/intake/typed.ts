@@ -45,6 +45,7 @@ chord: C  - - - |
         says: $localize`The same grid: a chord on its count, a syllable for each note, “sail- ing” for one word.`,
       },
       { sign: 'left:', says: $localize`A left hand of your own, if you have one: C3 E+G E+G.` },
+      { sign: 'inner:', says: $localize`A second voice of the right hand, held or moving while the tune does not.` },
     ],
   },
   abc: {

@@ -1,7 +1,7 @@
 import type { Part, PartNote } from '@joined-hands/core/arrange';
 import { TICKS_PER_QUARTER } from '@joined-hands/core/time';
 import { SIZE, fingersWidth, nameWidth } from './sizes';
-import { widthAt, type Apart } from './spacing';
+import { widthAt, type Apart, type Heard } from './spacing';
 import { attacksOf, besideTune, countsOf, struckIn, type Segment } from './struck';
 
 export const radiusOf = ({ length }: PartNote): number => (length >= TICKS_PER_QUARTER ? SIZE.stone : SIZE.smallStone);
@@ -51,12 +51,16 @@ const pickUpsOf = (segments: readonly Segment[]): Apart[] =>
   segments.slice(0, -1).flatMap(({ bar, start, end }) => (bar.number > 0 ? [] : [{ from: start, to: end, least: SIZE.pickUp }]));
 
 /** Pixels that the bars from one to another need on a line; each stretch of bars is measured once. */
-export function needsOf(segments: readonly Segment[], aparts: readonly Apart[]): (from: number, to: number) => number {
+export function needsOf(
+  segments: readonly Segment[],
+  aparts: readonly Apart[],
+  heard: Heard,
+): (from: number, to: number) => number {
   const known = new Map<number, number>();
   return (from, to) => {
     const key = from * segments.length + to;
     const width =
-      known.get(key) ?? widthAt(segments[from].start, segments[to].end, aparts, SIZE.narrowestQuarter / TICKS_PER_QUARTER);
+      known.get(key) ?? widthAt(segments[from].start, segments[to].end, aparts, SIZE.narrowestQuarter / TICKS_PER_QUARTER, heard);
     known.set(key, width);
     return width;
   };

@@ -1,11 +1,19 @@
 import type { Part } from '@joined-hands/core/arrange';
-import { TICKS_PER_QUARTER, type Bar } from '@joined-hands/core/time';
+import { heardIn, TICKS_PER_QUARTER, type Bar } from '@joined-hands/core/time';
 import { apartsOf, breakLines, needsOf } from './apart';
 import { layLine } from './line';
 import { SIZE } from './sizes';
-import { scaleToFill, spaceOut, type Apart } from './spacing';
+import { scaleToFill, spaceOut, type Apart, type Heard } from './spacing';
 import type { LaidStrip, StripLine } from './strip';
 import { endOf, startOf, type Segment } from './struck';
+
+/** How a strip is laid out: how large and small at most, with its texture, and what the first of two eighths takes of its quarter. */
+interface FitOptions {
+  readonly most?: number;
+  readonly least?: number;
+  readonly dressed?: boolean;
+  readonly swing?: number;
+}
 
 /** Steps in which a strip is drawn smaller until it fits. */
 const ZOOM_STEP = 0.1;
@@ -18,10 +26,10 @@ export function fitStrip(
   whole: Part,
   bars: readonly Bar[],
   room: { width: number; height: number },
-  { most = 1, least = 1, dressed = false }: { readonly most?: number; readonly least?: number; readonly dressed?: boolean } = {},
+  { most = 1, least = 1, dressed = false, swing = 0.5 }: FitOptions = {},
 ): LaidStrip {
   const { width, height } = room;
-  const ready = prepareStrip(whole, bars, dressed);
+  const ready = prepareStrip(whole, bars, dressed, swing);
   const own = layLines(ready, width, height);
   const given = droppedLabels(own);
   // Steps are counted, since adding up tenths would try its own size twice.
@@ -51,7 +59,7 @@ const droppedLabels = (lines: readonly StripLine[]): number =>
  * spreads its stones over the room in a height, if one is given.
  */
 export const layoutStrip = (whole: Part, bars: readonly Bar[], width: number, height = 0, dressed = false): StripLine[] =>
-  layLines(prepareStrip(whole, bars, dressed), width, height);
+  layLines(prepareStrip(whole, bars, dressed, 0.5), width, height);
 
 /** What of a part is the same for every size in which it is tried. */
 interface Ready {
@@ -59,23 +67,25 @@ interface Ready {
   readonly segments: readonly Segment[];
   readonly aparts: readonly Apart[];
   readonly needs: (from: number, to: number) => number;
+  readonly heard: Heard;
 }
 
-function prepareStrip(whole: Part, bars: readonly Bar[], dressed: boolean): Ready {
+function prepareStrip(whole: Part, bars: readonly Bar[], dressed: boolean, swing: number): Ready {
   const part = dressed ? whole : plainly(whole);
   const segments = bars
     .filter((b) => b.end > part.start && b.start < part.end)
     .map((bar) => ({ bar, start: Math.max(bar.start, part.start), end: Math.min(bar.end, part.end) }));
   const aparts = apartsOf(part, segments);
-  return { part, segments, aparts, needs: needsOf(segments, aparts) };
+  const heard = heardIn({ bars, swing });
+  return { part, segments, aparts, needs: needsOf(segments, aparts, heard), heard };
 }
 
-function layLines({ part, segments, aparts, needs }: Ready, width: number, height: number): StripLine[] {
+function layLines({ part, segments, aparts, needs, heard }: Ready, width: number, height: number): StripLine[] {
   const room = width - SIZE.left - SIZE.right;
   const lines = breakLines(segments, needs, room);
   const most = SIZE.widestQuarter / TICKS_PER_QUARTER;
-  const scale = Math.max(1e-6, Math.min(most, ...lines.map((l) => scaleToFill(startOf(l), endOf(l), aparts, room))));
-  const spaced = lines.map((line) => ({ line, spacing: spaceOut(startOf(line), endOf(line), aparts, scale) }));
+  const scale = Math.max(1e-6, Math.min(most, ...lines.map((l) => scaleToFill(startOf(l), endOf(l), aparts, room, heard))));
+  const spaced = lines.map((line) => ({ line, spacing: spaceOut(startOf(line), endOf(line), aparts, scale, heard) }));
   const lay = (spare: number) => spaced.map(({ line, spacing }) => layLine(part, line, spacing, spare));
   const laid = lay(0);
   // One line spreads over spare room; where even one does not fit, lines draw together.

@@ -54,6 +54,8 @@ export class JoinStrip implements OnDestroy {
   readonly part = input.required<Part>();
   readonly bars = input.required<readonly Bar[]>();
   readonly view = input<HandView>('joined');
+  /** The share of a quarter that the first of its two eighths takes; more than a half where they swing. */
+  readonly swing = input(0.5);
   /** What runs under the stones: the sung words, or the counts. */
   readonly learnBy = input<'words' | 'counts'>('words');
   readonly selection = input<Selection | null>(null);
@@ -86,7 +88,7 @@ export class JoinStrip implements OnDestroy {
       this.part(),
       this.bars(),
       { width: this.width(), height: this.height() },
-      { most: this.most(), least: this.least(), dressed: this.view() === 'fills' },
+      { most: this.most(), least: this.least(), dressed: this.view() === 'fills', swing: this.swing() },
     ),
   );
   protected readonly lines = computed(() => this.laid().lines);

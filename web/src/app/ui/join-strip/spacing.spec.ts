@@ -21,6 +21,13 @@ describe('the spacing of a line', () => {
     expect([x(0), x(20), x(30), x(100), width]).toEqual([0, 40, 60, 200, 200]);
   });
 
+  it('leans where eighths swing: the second of two stands where it is heard', () => {
+    const swung = (at: number) => (at % 20 === 10 ? at + 3 : at);
+    const { x, at } = spaceOut(0, 40, [{ from: 10, to: 20, least: 1 }, { from: 30, to: 40, least: 1 }], 2, swung); // prettier-ignore
+    expect([0, 10, 20, 30, 40].map(x)).toEqual([0, 26, 40, 66, 80]);
+    expect(at(26)).toBe(10);
+  });
+
   it('draws time wider between two that would touch, and the rest in even time', () => {
     const { x } = spaceOut(0, 100, [{ from: 20, to: 30, least: 50 }], 2);
     expect([x(20), x(30) - x(20), x(50) - x(30)]).toEqual([40, 50, 40]);

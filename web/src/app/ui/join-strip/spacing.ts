@@ -16,16 +16,23 @@ export interface Spacing {
 interface Stretch {
   readonly from: number;
   readonly ticks: number;
+  /** How long it is heard, in ticks: where eighths swing, the first of two longer than the second. */
+  readonly time: number;
   readonly least: number;
 }
+
+/** Where a moment is heard in even time. */
+export type Heard = (at: number) => number;
+
+const AS_WRITTEN: Heard = (at) => at;
 
 /**
  * Spaces a line out: every moment in even time, at `scale` pixels to a tick, but no two nearer than they must be apart;
  * where they would be, time is drawn wider between them, as an engraver gives short notes more than their share.
  */
-export function spaceOut(start: number, end: number, aparts: readonly Apart[], scale: number): Spacing {
-  const stretches = stretchesOf(start, end, aparts);
-  const wide = stretches.map(({ ticks, least }) => Math.max(least, ticks * scale));
+export function spaceOut(start: number, end: number, aparts: readonly Apart[], scale: number, heard = AS_WRITTEN): Spacing {
+  const stretches = stretchesOf(start, end, aparts, heard);
+  const wide = stretches.map(({ time, least }) => Math.max(least, time * scale));
   const edges = wide.reduce((all, w) => [...all, all[all.length - 1] + w], [0]);
   /** The last stretch that begins at or before a value; the first one for what lies before the line. */
   const lastBy = (begins: readonly number[], value: number) =>
@@ -48,17 +55,17 @@ export function spaceOut(start: number, end: number, aparts: readonly Apart[], s
 }
 
 /** Pixels that a line needs at `scale` pixels to a tick. */
-export const widthAt = (start: number, end: number, aparts: readonly Apart[], scale: number): number =>
-  stretchesOf(start, end, aparts).reduce((sum, { ticks, least }) => sum + Math.max(least, ticks * scale), 0);
+export const widthAt = (start: number, end: number, aparts: readonly Apart[], scale: number, heard = AS_WRITTEN): number =>
+  stretchesOf(start, end, aparts, heard).reduce((sum, { time, least }) => sum + Math.max(least, time * scale), 0);
 
 /** Pixels to a tick at which a line fills `width` pixels; 0 where it is wider than that even with nothing to spare. */
-export function scaleToFill(start: number, end: number, aparts: readonly Apart[], width: number): number {
+export function scaleToFill(start: number, end: number, aparts: readonly Apart[], width: number, heard = AS_WRITTEN): number {
   // What must be wider than its share takes its room first; the rest shares what is left, which may make more of them so.
-  let even = stretchesOf(start, end, aparts);
+  let even = stretchesOf(start, end, aparts, heard);
   let room = width;
   for (;;) {
-    const scale = room / even.reduce((sum, { ticks }) => sum + ticks, 0);
-    const held = even.filter(({ ticks, least }) => least > ticks * scale);
+    const scale = room / even.reduce((sum, { time }) => sum + time, 0);
+    const held = even.filter(({ time, least }) => least > time * scale);
     if (held.length === 0) return Math.max(0, scale);
     room -= held.reduce((sum, { least }) => sum + least, 0);
     even = even.filter((s) => !held.includes(s));
@@ -67,7 +74,7 @@ export function scaleToFill(start: number, end: number, aparts: readonly Apart[]
 }
 
 /** The line from moment to moment; two that must be apart share what they need evenly over what lies between them. */
-function stretchesOf(start: number, end: number, aparts: readonly Apart[]): Stretch[] {
+function stretchesOf(start: number, end: number, aparts: readonly Apart[], heard: Heard): Stretch[] {
   const inside = aparts.filter(({ from, to }) => from >= start && to <= end && to > from);
   const moments = [...new Set([start, ...inside.flatMap(({ from, to }) => [from, to]), end])].sort((a, b) => a - b);
   const index = new Map(moments.map((m, i) => [m, i]));
@@ -75,5 +82,8 @@ function stretchesOf(start: number, end: number, aparts: readonly Apart[]): Stre
   for (const a of inside)
     for (let i = index.get(a.from) ?? 0; moments[i] < a.to; i++)
       least[i] = Math.max(least[i], (a.least * (moments[i + 1] - moments[i])) / (a.to - a.from));
-  return least.map((needed, i) => ({ from: moments[i], ticks: moments[i + 1] - moments[i], least: needed }));
+  return least.map((needed, i) => {
+    const [from, to] = [moments[i], moments[i + 1]];
+    return { from, ticks: to - from, time: heard(to) - heard(from), least: needed };
+  });
 }
