@@ -50,8 +50,11 @@ export function textureLeftHand(settings: Settings, chords: readonly VoicedChord
   return dressed.map((d, i) => {
     if (!d) return null;
     const row = found.get(i) ?? [];
-    const known = new Map(attacks[i].flatMap((a, k) => a.pitches.map((p, j) => [`${a.at} ${p}`, row[k].fingers[j]] as const)));
-    return { ...d, fingers: d.notes.map((n) => known.get(`${n.at} ${n.pitch}`) ?? 5), turns: turnsIn(attacks[i], row) };
+    const fingerOf = ({ at, pitch }: { readonly at: Ticks; readonly pitch: string }) => {
+      const k = attacks[i].findIndex((a) => a.at === at);
+      return k < 0 ? 5 : (row[k].fingers[attacks[i][k].pitches.indexOf(pitch)] ?? 5);
+    };
+    return { ...d, fingers: d.notes.map(fingerOf), turns: turnsIn(attacks[i], row) };
   });
 }
 
@@ -65,10 +68,17 @@ function asWritten(
   { left, phrases }: Pick<Task, 'left' | 'phrases'>,
 ): (RealisedTexture | null)[] {
   const notes = left.filter((n) => stretchAt(settings, n.at).written);
+  // By part, in one go over both: chords and notes are in order.
+  let from = 0;
+  const written = phrases.map((start, i) => {
+    const end = phrases[i + 1] ?? Infinity;
+    while (from < notes.length && notes[from].at + notes[from].length <= start) from++;
+    return from < notes.length && notes[from].at < end;
+  });
+  let part = 0;
   const hasNotes = (at: Ticks) => {
-    const start = phrases.findLast((p) => p <= at) ?? 0;
-    const end = phrases.find((p) => p > at) ?? Infinity;
-    return notes.some((n) => n.at < end && n.at + n.length > start);
+    while (part + 1 < phrases.length && phrases[part + 1] <= at) part++;
+    return written[part] ?? notes.length > 0;
   };
   let next = 0;
   return chords.map((chord, i): RealisedTexture | null => {

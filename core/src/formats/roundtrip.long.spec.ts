@@ -185,7 +185,7 @@ describe('a round trip keeps every note, syllable and chord', () => {
         const keys = (notes: readonly { at: number; pitch: string }[]) => notes.map((n) => `${n.at} ${midiOf(n.pitch)}`).sort();
         expect(keys(read)).toEqual(keys(arrangement.score.filter((n) => n.hand === 'right')));
       }),
-      { numRuns: 80 },
+      { numRuns: 50 },
     );
   });
 

@@ -122,13 +122,20 @@ export interface PartPace {
 
 /** The pace of every part at which the chords that stand in it cost the least. */
 export function pacesOfParts({ tune, bars, tempo, ends }: PacedTune, chords: readonly { readonly at: Ticks }[]): PartPace[] {
+  // What the tune does at a place is the same at every pace.
+  const known = new Map<Ticks, TuneThere>();
+  const there = (at: Ticks): TuneThere => {
+    const found = known.get(at) ?? tuneThere(tune, at, bars);
+    known.set(at, found);
+    return found;
+  };
   return ends.map((end, part) => {
     const start = ends[part - 1] ?? 0;
     const within = bars.filter((b) => b.start < end && b.end > start && b.number > 0);
     const inside = chords.filter((c) => c.at >= start && c.at < end).map((c) => c.at);
     const last = inside[inside.length - 1] ?? start;
     const change = (pace: Pace) => (at: Ticks) =>
-      changeCost(pace, at, bars, at > last - barTicks(barAt(bars, at).meter), tuneThere(tune, at, bars));
+      changeCost(pace, at, bars, at > last - barTicks(barAt(bars, at).meter), there(at));
     const cost = (pace: Pace) =>
       within.reduce((sum, bar) => sum + barCost(pace, bar, tempo), 0) +
       inside.reduce((sum, at) => (at === 0 ? sum : sum + change(pace)(at)), 0);
