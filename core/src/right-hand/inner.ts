@@ -31,10 +31,11 @@ export function playedInner(
     played,
   );
   const reachable = reachableBy(hands, 'right');
+  const soundsAt = walkOver(fitting);
   for (const at of momentsOf(fitting, played)) {
     const tune = soundingAt(played, at);
     const keys = tune ? keysOf(tune).map(midiOf) : [];
-    const held = fitting.filter((n) => n.at <= at && at < n.at + n.length && !without.has(n));
+    const held = soundsAt(at).filter((n) => !without.has(n));
     const fits = () => {
       const all = [...keys, ...held.map((n) => midiOf(n.pitch))].sort((a, b) => a - b);
       return all.length <= MOST_BESIDE + 1 && reachable(all);
@@ -46,6 +47,19 @@ export function playedInner(
     }
   }
   return { notes: fitting.filter((n) => !without.has(n)), without: [...without].sort((a, b) => a.at - b.at) };
+}
+
+/** What of a row of notes sounds at a place, asked for from place to place onwards. */
+export function walkOver<T extends { readonly at: Ticks; readonly length: Ticks }>(
+  notes: readonly T[],
+): (at: Ticks) => readonly T[] {
+  let next = 0;
+  let sounding: T[] = [];
+  return (at) => {
+    while (next < notes.length && notes[next].at <= at) sounding.push(notes[next++]);
+    if (sounding.some((n) => n.at + n.length <= at)) sounding = sounding.filter((n) => n.at + n.length > at);
+    return sounding;
+  };
 }
 
 const apart = ({ pitch }: KeyNote, tune: MelodyNote | null): number =>

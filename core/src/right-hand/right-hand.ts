@@ -6,6 +6,7 @@ import { firstAtOrAfter } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import type { Fingered, Grip } from '../fingers/search.js';
 import { fingerLine } from '../fingers/line.js';
+import { walkOver } from './inner.js';
 import { handPlaces, type HandPlace } from './positions.js';
 import type { UnderNote } from './under-melody.js';
 
@@ -114,8 +115,9 @@ function withInner(moments: readonly Moment[], inner: readonly UnderNote[], tune
   const there = new Set(moments.map((m) => m.at));
   const more = [...new Set(inner.map((u) => u.at))].filter((at) => !there.has(at));
   const all = [...moments, ...more.map((at): Moment => ({ at, length: 0, pitches: [], held: [] }))].sort((a, b) => a.at - b.at);
+  const soundsAt = walkOver(inner);
   return all.map((m) => {
-    const sounding = inner.filter((u) => u.at <= m.at && m.at < u.at + u.length);
+    const sounding = soundsAt(m.at);
     if (sounding.length === 0) return m;
     const last = tune[firstAtOrAfter(tune, m.at) - 1] as MelodyNote | undefined;
     const topped = m.length === 0 && last && m.at < last.at + last.length ? keysOf(last) : [];

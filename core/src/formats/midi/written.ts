@@ -72,6 +72,8 @@ export const EXACT = 0.002;
 /** Quarter notes by which a grace note may end before or after its note begins, and how much longer that one is at least. */
 const GRACE_MEETS = 0.03;
 const GRACE_SHORTER = 3;
+/** Small notes that are looked at around one place. */
+const MOST_TOGETHER = 32;
 
 /** Notes of a track without its grace notes, and these by the note that they belong to: quick ones right before one, off every written place. */
 export function withoutGraces(
@@ -82,7 +84,8 @@ export function withoutGraces(
   const isQuick = (n: RecordedNote) => n.until - n.at <= most && writtenPlace(n.at) === null;
   const graces = new Map<RecordedNote, number[]>();
   const small = new Set<RecordedNote>();
-  if (!notes.some(isQuick)) return { notes, graces };
+  const quick = notes.filter(isQuick);
+  if (quick.length === 0) return { notes, graces };
   for (const main of notes) {
     if (isQuick(main)) continue;
     const found: RecordedNote[] = [];
@@ -101,6 +104,13 @@ export function withoutGraces(
   return { notes: notes.filter((n) => !small.has(n)), graces };
 
   function meeting(at: number): RecordedNote | undefined {
-    return notes.find((n) => isQuick(n) && !small.has(n) && n.at < at && Math.abs(n.until - at) < GRACE_MEETS);
+    // They are in order: what meets a place began no longer before it than a small note lasts.
+    let [low, high] = [0, quick.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (quick[middle].at < at - most - GRACE_MEETS) low = middle + 1;
+      else high = middle;
+    }
+    return quick.slice(low, low + MOST_TOGETHER).find((n) => !small.has(n) && n.at < at && Math.abs(n.until - at) < GRACE_MEETS);
   }
 }

@@ -260,6 +260,8 @@ export class OwnHand {
       const now = this.player.state() === 'playing';
       if (playing && !now) untracked(() => this.endRecording());
       playing = now;
+      // Something else was chosen: what is played now is not for it.
+      if (!this.open() && this.recording()) untracked(() => this.player.stop());
     });
     inject(DestroyRef).onDestroy(() => this.recording() && this.player.stop());
   }
@@ -303,6 +305,7 @@ export class OwnHand {
     const now = this.recording();
     if (!now) return;
     this.recording.set(null);
+    if (!this.open()) return;
     if (now.keys.length === 0) {
       this.told.set($localize`No key was pressed, so nothing has changed.`);
       return;

@@ -168,7 +168,10 @@ export class PlayAlong implements OnDestroy {
     this.state.set('listening');
     try {
       const context = new AudioContext();
-      const buffer = await context.decodeAudioData(await file.arrayBuffer());
+      const buffer = await context.decodeAudioData(await file.arrayBuffer()).catch(async (error: unknown) => {
+        await context.close();
+        throw error;
+      });
       this.sound = { context, buffer, source: null };
       const samples = await asHeard(buffer);
       const found = await this.workers.hearing.call('recording', samples, RATE, buffer.duration <= LONGEST);
