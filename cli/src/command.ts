@@ -1,9 +1,9 @@
 import { readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { arrange, explainBar, proposedPlanEdit, USUAL_SUGGESTION, type Arrangement } from '@joined-hands/core/arrange';
-import { repeatPlace, wordLines, writtenScore } from '@joined-hands/core/sheet';
+import { midiScore, repeatPlace, wordLines, writtenScore } from '@joined-hands/core/sheet';
 import { applyEdit, rangeOf, type Document, type Edit } from '@joined-hands/core/song';
-import { heardIn, meterName } from '@joined-hands/core/time';
+import { meterName } from '@joined-hands/core/time';
 import { ENGLISH, partTitle, repeatWords } from '@joined-hands/core/words';
 import { chartText, explanationText, lessonText, report } from '@joined-hands/core/words/texts';
 import { leftOutOf, openFile, writeAbc, writeChordPro, writeMidi, writeMusicXml, writeProject } from '@joined-hands/core/formats';
@@ -12,15 +12,7 @@ import { OUTPUTS, readOptions, USAGE, WrongOption, type Options, type Output } f
 const WRITERS: Record<Output, (document: Document, arrangement: Arrangement) => string | Uint8Array> = {
   json: (document, arrangement) => `${JSON.stringify(report(document, arrangement, ENGLISH), null, 2)}\n`,
   musicxml: (_, arrangement) => writeMusicXml(writtenScore(arrangement)),
-  midi: (_, arrangement) =>
-    writeMidi(
-      arrangement.song,
-      arrangement.score,
-      arrangement.pedal,
-      arrangement.tempo,
-      heardIn(arrangement),
-      arrangement.parts.flatMap((p) => p.reminders),
-    ),
+  midi: (_, arrangement) => writeMidi(...midiScore(arrangement)),
   abc: (_, arrangement) => writeAbc(arrangement.song),
   chordpro: (_, arrangement) => writeChordPro(arrangement.song, wordLines(arrangement)),
   chart: (_, arrangement) => chartText(arrangement, ENGLISH),

@@ -3,4 +3,4 @@ export { letterChart, repeatPlace, type PlacedReminder, type RepeatPlace } from 
 export { firstLook, type WarmUp } from './first-look.js';
 export { chordShapes, joinsOf, lessonOf, worksheet, type Join, type LessonChord, type LessonPart } from './lesson.js';
 export { wordLines } from './word-lines.js';
-export { writtenScore } from './written.js';
+export { midiScore, writtenScore } from './written.js';

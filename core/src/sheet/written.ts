@@ -1,7 +1,9 @@
 import type { Arrangement, Part, PartChord } from '../arrange/arrangement.js';
 import type { DressedNote } from '../fills/dress.js';
 import { WRITTEN } from '../fills/texture.js';
+import type { writeMidi } from '../formats/midi/write.js';
 import type { WrittenChord, WrittenScore } from '../formats/musicxml/write.js';
+import { heardIn } from '../time/swing.js';
 
 /** The arrangement as it is engraved: the tune, the chords under it and in the left hand, part numbers over the staff. */
 export function writtenScore(arrangement: Arrangement): WrittenScore {
@@ -22,6 +24,16 @@ export function writtenScore(arrangement: Arrangement): WrittenScore {
     ),
   };
 }
+
+/** What of an arrangement is written to a MIDI file, as its writer takes it. */
+export const midiScore = (arrangement: Arrangement): Parameters<typeof writeMidi> => [
+  arrangement.song,
+  arrangement.score,
+  arrangement.pedal,
+  arrangement.tempo,
+  heardIn(arrangement),
+  arrangement.parts.flatMap((p) => p.reminders),
+];
 
 /** What the right hand plays beside the tune of a part, in order: harmony, fills, or its chords where the tune is sung. */
 function besideTune({ under, fills, sung, interludes }: Part): WrittenChord[] {

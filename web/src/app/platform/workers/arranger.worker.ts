@@ -19,9 +19,8 @@ import {
 import type { FingerReasons } from '@joined-hands/core/fingers';
 import type { VoicingFact } from '@joined-hands/core/left-hand';
 import { simulateLog, type Pass, type PractisedDays } from '@joined-hands/core/practice';
-import { checkDocument, wordLines, writtenScore, type SongCard } from '@joined-hands/core/sheet';
+import { checkDocument, midiScore, wordLines, writtenScore, type SongCard } from '@joined-hands/core/sheet';
 import type { Document, TickRange } from '@joined-hands/core/song';
-import { heardIn } from '@joined-hands/core/time';
 import { wordsWith, type NoteNames } from '@joined-hands/core/words';
 import { chartText, lessonText } from '@joined-hands/core/words/texts';
 import { difference, type ArrangementPatch } from './arrangement-patch';
@@ -144,14 +143,7 @@ const arranger = {
       case 'page':
         return f.writeMusicXml(f.asPage(writtenScore(arrangement)));
       case 'midi':
-        return f.writeMidi(
-          arrangement.song,
-          arrangement.score,
-          arrangement.pedal,
-          arrangement.tempo,
-          heardIn(arrangement),
-          arrangement.parts.flatMap((p) => p.reminders),
-        );
+        return f.writeMidi(...midiScore(arrangement));
       case 'letters':
         return f.writeLetters(arrangement.song, names);
       case 'abc':

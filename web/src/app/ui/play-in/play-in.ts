@@ -275,7 +275,9 @@ export class PlayIn implements OnDestroy {
       // The clicks of the count-in are no notes.
       pickup: (2 * 4) / unit,
     });
-    if (this.state() === 'hearing') this.state.set('idle');
+    // Left meanwhile, nobody waits for it.
+    if (this.state() !== 'hearing') return;
+    this.state.set('idle');
     if (!line.ok) {
       this.heard.set($localize`What you sang could not be heard: ${TROUBLE[line.trouble]}. Try again.`);
       return;
