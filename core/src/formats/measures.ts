@@ -327,7 +327,8 @@ function keysIn(measures: readonly RawMeasure[], hand: 'left' | 'inner'): KeyNot
   const tied = new Map<Pitch, KeyNote>();
   let from = 0;
   for (const { [hand]: written = [], length } of measures) {
-    for (const n of written) {
+    // Voices are written one after another; a key that is tied over is taken up where it goes on, before it is struck again.
+    for (const n of [...written].sort((a, b) => a.at - b.at)) {
       const [at, midi] = [from + n.at, midiOf(n.pitch)];
       const long = Math.min(n.length, length - n.at);
       if (long <= 0 || midi < LOWEST_KEY || midi > HIGHEST_KEY) continue;

@@ -139,6 +139,16 @@ describe('a second voice in the right hand', () => {
     expect(back.ok && keysOf(back.song)).toEqual(keysOf(OSTINATO).slice(0, 3));
   });
 
+  it('goes on over a bar line though another voice strikes its key later in that bar', () => {
+    const over = songOf([['C5', 1]], [[0, 'C']], {
+      length: 4 * Q,
+      meters: [{ at: 0, beats: 2, unit: 4 }],
+      inner: [key(0, 1, 'A4'), key(0.5, 2, 'Eb4'), key(2.5, 0.5, 'Eb4')],
+    });
+    const read = readMusicXml(writeMusicXml(writtenScore(arrange({ ...documentOf(over), hands: handsOf('large', 88) }))));
+    expect(read.ok && keysOf(read.song)).toEqual(['0.5:Eb4:2', '2.5:Eb4:0.5']);
+  });
+
   it('is kept from MIDI, and from the keys as they are played in', () => {
     const arrangement = arrange(documentOf(OSTINATO));
     const back = readMidi(writeMidi(arrangement.song, arrangement.score));

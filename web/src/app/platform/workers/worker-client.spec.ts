@@ -35,7 +35,7 @@ beforeEach(() => {
   client = new WorkerClient<Api>(() => {
     made.push(new StandInWorker());
     return made[made.length - 1] as unknown as Worker;
-  }, 40);
+  }, 200);
 });
 afterEach(() => client.stop());
 
