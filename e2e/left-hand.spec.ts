@@ -324,6 +324,8 @@ test('a second voice is written beside the melody, and a left hand is played in 
 
   await stacks(page).first().click();
   await page.getByTestId('own-hand').click();
+  // A whole part lasts longer than any press takes.
+  await page.getByRole('button', { name: 'for the part' }).click();
   await page.getByTestId('play-in-hand').click();
   // One bar is counted; then a key is held where the music has come.
   await expect(page.getByText('your keys are written down')).toBeVisible();
