@@ -50,6 +50,7 @@ export {
   WALKS,
   type PlayMode,
 } from './decisions.js';
+export { GRACE_SECONDS } from './touch.js';
 export { alternateTextures } from './alternate.js';
 export { applyEdit, type Edit, type EditFact, type SettingEdit } from './edit.js';
 export {

@@ -1,6 +1,9 @@
 import type { Touch } from './decisions.js';
 import type { Ticks } from '../time/ticks.js';
 
+/** Seconds that a grace note is heard, and written to files in which notes last as long as they sound. */
+export const GRACE_SECONDS = 0.07;
+
 /** A touch that lets keys go before their time. */
 export type ShortTouch = Exclude<Touch, 'held'>;
 

@@ -132,9 +132,7 @@ function systemLines(
     )
       return [];
     const cells = texts.map((t) =>
-      t[row].map((cell, c) =>
-        cell.padEnd(Math.max(...[t.tune, t.chord, t.words, t.left, t.inner].map((r) => r[c]?.length ?? 0))),
-      ),
+      t[row].map((cell, c) => cell.padEnd(Math.max(...Object.values(t).map((r: string[]) => r[c]?.length ?? 0)))),
     );
     return [`${name}: ${cells.map((c) => c.join(' ')).join(' | ')} |`.replace(/ +\|$/, ' |')];
   };

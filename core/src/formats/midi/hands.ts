@@ -91,7 +91,7 @@ export function splitOf(notes: readonly RecordedNote[]): number {
 }
 
 /** The track of the left hand, by its name or as the only other one, or what the lower hand plays in a track of both; on the same grid. */
-export function leftHand(tracks: readonly Track[], tune: Track, split: number, exact: boolean, grid: GridName): LeftKey[] {
+export function leftHand(tracks: readonly Track[], tune: Track, split: number, exact: boolean, grid: GridName): TimedKey[] {
   const others = tracks.filter((t) => t.id !== tune.id);
   const track =
     others.find((t) => /left/i.test(t.name ?? '')) ?? (others.length === 1 && TUNEFUL.test(tune.name ?? '') ? others[0] : null);
@@ -121,7 +121,7 @@ export function restOf(notes: readonly RecordedNote[], line: readonly RecordedNo
 }
 
 /** Notes in their written time: as they stand where the file was written, else on the grid. */
-export function inTime(all: readonly RecordedNote[], exact: boolean, grid: GridName): LeftKey[] {
+export function inTime(all: readonly RecordedNote[], exact: boolean, grid: GridName): TimedKey[] {
   const notes = all.filter((n) => n.midi >= LOWEST_KEY && n.midi <= HIGHEST_KEY).slice(0, MOST.notes);
   const snapped = (quarters: readonly number[]) => snap(quarters, grid).map((q) => Math.round(q * Q));
   const written = (quarters: number[]): number[] => {
@@ -129,13 +129,13 @@ export function inTime(all: readonly RecordedNote[], exact: boolean, grid: GridN
     return exact && places.every((p) => p !== null) ? places : snapped(quarters);
   };
   const [starts, ends] = [written(notes.map((n) => n.at)), written(notes.map((n) => n.until))];
-  return notes.flatMap(({ midi }, i): LeftKey[] =>
+  return notes.flatMap(({ midi }, i): TimedKey[] =>
     ends[i] > starts[i] ? [{ at: starts[i], length: ends[i] - starts[i], midi }] : [],
   );
 }
 
 /** A key with a length of its own in its written time. */
-export interface LeftKey {
+export interface TimedKey {
   readonly at: Ticks;
   readonly length: Ticks;
   readonly midi: number;

@@ -31,7 +31,7 @@ import {
   splitOf,
   TUNEFUL,
   withBeside,
-  type LeftKey,
+  type TimedKey,
   type Track,
 } from './hands.js';
 import { distanceFrom, GRID_NAMES, likelyGrid, type GridName } from './quantise.js';
@@ -129,12 +129,12 @@ export function readMidi(data: Uint8Array, answers: Answers = {}): Reading {
 }
 
 /** The left hand up to the end of the song, spelled by its key; nothing where there is none. */
-function leftWithin(left: readonly LeftKey[], end: Ticks, key: Key): { left?: KeyNote[] } {
+function leftWithin(left: readonly TimedKey[], end: Ticks, key: Key): { left?: KeyNote[] } {
   const within = keysWithin(left, end, key);
   return within.length > 0 ? { left: within } : {};
 }
 
-const keysWithin = (keys: readonly LeftKey[], end: Ticks, key: Key): KeyNote[] =>
+const keysWithin = (keys: readonly TimedKey[], end: Ticks, key: Key): KeyNote[] =>
   keys.flatMap(({ at, length, midi }) =>
     at < end ? [{ at, length: Math.min(length, end - at), pitch: spelled(midi, key) }] : [],
   );

@@ -1,6 +1,6 @@
 import * as midiPackage from '@tonejs/midi';
 import { plainMode, signatureOf } from '../../harmony/key.js';
-import { heldFor, type ShortTouch } from '../../song/touch.js';
+import { GRACE_SECONDS, heldFor, type ShortTouch } from '../../song/touch.js';
 import { midiOf, type Pitch } from '../../pitch/pitch.js';
 import type { Reminder } from '../../song/decisions.js';
 import type { Song } from '../../song/song.js';
@@ -8,7 +8,7 @@ import { countTicks } from '../../time/meter.js';
 import type { TempoPoint } from '../../time/tempo.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
 import { toBytes } from './text.js';
-import { GRACE_SECONDS, writtenPlace } from './written.js';
+import { writtenPlace } from './written.js';
 
 // The package is CommonJS: Node puts its exports under `default`, bundlers do not.
 const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;

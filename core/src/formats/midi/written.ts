@@ -1,8 +1,6 @@
+import { GRACE_SECONDS } from '../../song/touch.js';
 import { TICKS_PER_QUARTER as Q, type Ticks } from '../../time/ticks.js';
 import { GRIDS, snap, type GridName } from './quantise.js';
-
-/** Seconds that a grace note is heard. */
-export const GRACE_SECONDS = 0.07;
 
 /** A note as it was played: places in quarter notes. */
 export interface RecordedNote {

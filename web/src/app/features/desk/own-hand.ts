@@ -169,7 +169,7 @@ const SCOPES: Readonly<Record<Scope, string>> = {
     }
     small.bar,
     :host(.inner) small.bar {
-      color: var(--ink-2);
+      color: var(--soft);
     }
     .counts .on small {
       color: inherit;

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal, type OnDestroy } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  linkedSignal,
+  signal,
+  untracked,
+  type OnDestroy,
+} from '@angular/core';
 import { keyName, type Key } from '@joined-hands/core/harmony';
 import type { HeardRecording } from '@joined-hands/core/hearing';
 import { tappedTempo } from '@joined-hands/core/time';
@@ -34,7 +44,7 @@ const MOST_BYTES = 60_000_000;
           <ng-container i18n>Choose a sound file</ng-container>
           <input #file type="file" accept="audio/*" data-testid="recording-file" (change)="take(file)" />
         </label>
-        @if (state() === 'listening') {
+        @if (listening()) {
           <p i18n role="status">Listening to the recording…</p>
         }
         @if (fault(); as sentence) {
@@ -114,7 +124,7 @@ export class PlayAlong implements OnDestroy {
   private readonly workers = inject(Workers);
   protected readonly words = inject(Words);
   protected readonly open = signal(false);
-  protected readonly state = signal<'waiting' | 'listening'>('waiting');
+  protected readonly listening = signal(false);
   protected readonly fault = signal<string | null>(null);
   protected readonly heard = signal<HeardRecording | null>(null);
   protected readonly sounding = signal(false);
@@ -123,7 +133,7 @@ export class PlayAlong implements OnDestroy {
   private taps: number[] = [];
   private readonly tapped = signal<number | null>(null);
 
-  /** The keys that it may be in, then all others of the song's mode. */
+  /** The keys that it may be in, in the song's own mode; the song's key where none of them is. */
   private readonly offered = computed((): readonly Key[] => {
     const mode = this.desk.document()?.song.key.mode;
     // A song stays in its own mode: what is set is how high it lies.
@@ -147,6 +157,13 @@ export class PlayAlong implements OnDestroy {
     return this.tempi().reduce((best, { id }) => (near(id) < near(best) ? id : best), this.tempi()[0].id);
   });
 
+  constructor() {
+    // However the dialog is closed, the recording ends with it.
+    effect(() => {
+      if (!this.open()) untracked(() => this.sound?.source?.stop());
+    });
+  }
+
   ngOnDestroy(): void {
     this.silence();
   }
@@ -165,7 +182,7 @@ export class PlayAlong implements OnDestroy {
       this.fault.set($localize`${file.name} is larger than ${MOST_BYTES / 1e6} megabytes. Choose a shorter or a compressed one.`);
       return;
     }
-    this.state.set('listening');
+    this.listening.set(true);
     try {
       const context = new AudioContext();
       const buffer = await context.decodeAudioData(await file.arrayBuffer()).catch(async (error: unknown) => {
@@ -183,7 +200,7 @@ export class PlayAlong implements OnDestroy {
         $localize`${file.name} is no sound file that this browser can open. Save it as MP3, WAV or OGG and choose that.`,
       );
     }
-    this.state.set('waiting');
+    this.listening.set(false);
   }
 
   protected toggle(): void {

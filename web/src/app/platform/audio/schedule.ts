@@ -2,6 +2,7 @@ import type { Arrangement, Part, ScoreNote } from '@joined-hands/core/arrange';
 import { soundsUntil } from '@joined-hands/core/fills';
 import { midiOf } from '@joined-hands/core/pitch';
 import { plainScore } from '@joined-hands/core/practice';
+import { GRACE_SECONDS } from '@joined-hands/core/song';
 import { barAt, beatTicks, heardIn, offsetInBar, placeAfter, secondsTo, toSeconds, unswung } from '@joined-hands/core/time';
 
 /** A sound to come: a piano key or a click. Times are seconds from the start of the plan. */
@@ -101,17 +102,17 @@ export function scheduleStretch(
   return { sounds, lead, length: lead + time(to), from, placeAt };
 }
 
-/** Seconds that a small note takes, and how loud it is. */
-const GRACE = { seconds: 0.07, loudness: 0.55 } as const;
+/** How loud a small note is. */
+const GRACE_LOUDNESS = 0.55;
 
 /** Small notes before one of the tune, quickly one after another; before the music begins there is no time for them. */
 function graceSounds(midis: readonly number[], before: number): Sound[] {
   return midis
     .map((midi, i) => ({
-      time: before - (midis.length - i) * GRACE.seconds,
-      duration: GRACE.seconds,
+      time: before - (midis.length - i) * GRACE_SECONDS,
+      duration: GRACE_SECONDS,
       midi,
-      loudness: GRACE.loudness,
+      loudness: GRACE_LOUDNESS,
     }))
     .filter((s) => s.time >= 0);
 }
