@@ -25,6 +25,20 @@ export function median(times: number, work: () => void): number {
   return middle(taken);
 }
 
+/** The middles of several timings of the same work with one thing or another, by turns: what slows the machine down slows all of them. */
+export function medians<T>(times: number, things: readonly T[], work: (thing: T) => void): number[] {
+  for (const end = performance.now() + things.length * WARM; performance.now() < end;) for (const thing of things) work(thing);
+  const taken = things.map((): number[] => []);
+  for (let i = 0; i < times; i++) {
+    things.forEach((thing, k) => {
+      const start = performance.now();
+      work(thing);
+      taken[k].push(performance.now() - start);
+    });
+  }
+  return taken.map(middle);
+}
+
 /** Milliseconds as the table shows them. */
 export const ms = (value: number): string => `${value < 10 ? value.toFixed(1) : value.toFixed(0)} ms`;
 
