@@ -107,7 +107,7 @@ function attacksIn({ notes }: RealisedTexture): Attack[] {
       moment.leads = false;
     } else moments.set(at, { at, length, pitches: [pitch], bass: role === 'bass', leads: role === 'fill' });
   }
-  for (const { pitches } of moments.values()) pitches.sort((a, b) => midiOf(a) - midiOf(b));
+  for (const { pitches } of moments.values()) if (pitches.length > 1) pitches.sort((a, b) => midiOf(a) - midiOf(b));
   return [...moments.values()].sort((a, b) => a.at - b.at);
 }
 
@@ -137,11 +137,13 @@ function patternFingers(
   return longest.map((i): FingersOfChord => {
     const all = attacks[i];
     const shape = dressed[i]?.shaped === true ? chords[i] : null;
-    const taken = knownFingers(all, shape, how.hands);
     const lead = leadingFingers(all, basses[i + 1] ?? null);
-    const pins = taken.map((pin, k) => pin ?? lead[k]);
     const same = samePrint(all, shape, lead);
-    const given = known.get(same) ?? known.get(patternPrint(all, pins));
+    const before = known.get(same);
+    if (before) return [i, before];
+    const taken = knownFingers(all, shape, how.hands);
+    const pins = taken.map((pin, k) => pin ?? lead[k]);
+    const given = known.get(patternPrint(all, pins));
     if (given) {
       known.set(same, given);
       return [i, given];
@@ -159,8 +161,11 @@ function patternFingers(
 /** A pattern by its very keys, and those of the shape that it takes. */
 function samePrint(attacks: readonly Attack[], shape: VoicedChord | null, lead: readonly (readonly number[] | null)[]): string {
   const [{ at }] = attacks;
-  const struck = attacks.map((a) => `${a.at - at}=${a.pitches.join('+')}`);
-  return [...struck, ...(shape?.pitches ?? []), ...(shape?.fingers ?? []), ...lead].join(' ');
+  let print = '';
+  for (const a of attacks) print += `${a.at - at}=${a.pitches.join('+')} `;
+  if (shape) print += `${shape.pitches.join(' ')} ${shape.fingers.join(' ')} `;
+  for (const fingers of lead) print += fingers?.join(' ') ?? '-';
+  return print;
 }
 
 /** Fingers for single notes that lead from chord to chord, as a line. */

@@ -87,7 +87,7 @@ function chainOf(layers: readonly Layered[], tables: readonly Float64Array[], sy
   const links = firsts.map((i): Link => ({ symbol: symbolOf[i], times: layers[i].times.length }));
   const ids = firsts.flatMap((i) => {
     const { voicings, free } = layers[i];
-    return voicings === free.voicings ? voicings.map((_, c) => c) : voicings.map((v) => free.voicings.indexOf(v));
+    return voicings === free.voicings ? voicings.map((_, c) => c) : placesAmong(voicings, free.voicings);
   });
   const starts = startsOf(firsts.map((i) => layers[i].voicings.length));
   const own = new Float64Array(ids.length);
@@ -104,6 +104,17 @@ function chainOf(layers: readonly Layered[], tables: readonly Float64Array[], sy
     return sum;
   });
   return { links, starts, ids, own, steps };
+}
+
+/** Where each of some things stands among all, -1 for others; quick where both are in one order. */
+function placesAmong<T>(some: readonly T[], all: readonly T[]): number[] {
+  let next = 0;
+  return some.map((thing) => {
+    const ahead = all.indexOf(thing, next);
+    const at = ahead < 0 && next > 0 ? all.indexOf(thing) : ahead;
+    if (at >= 0) next = at + 1;
+    return at;
+  });
 }
 
 /** Where rows of these sizes begin, one after another, and where the last ends. */
