@@ -1,7 +1,7 @@
 // Builds the application when it must and drives it in Chromium on a free port.
 import { createServer } from 'node:net';
 import { ensureBuilt } from '../scripts/build.mjs';
-import { ensureChromium } from '../scripts/chromium.mjs';
+import { ensureChromium } from '../scripts/debian.mjs';
 import { run } from '../scripts/install.mjs';
 
 const freePort = () =>

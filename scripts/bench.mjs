@@ -1,5 +1,5 @@
 import { ensureBuilt } from './build.mjs';
-import { ensureChromium } from './chromium.mjs';
+import { ensureChromium } from './debian.mjs';
 import { ensureInstalled, run } from './install.mjs';
 
 ensureInstalled();

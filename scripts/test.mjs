@@ -2,9 +2,11 @@
 import { exec, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { ensurePianos } from './debian.mjs';
 import { ensureInstalled, root } from './install.mjs';
 
 ensureInstalled();
+ensurePianos();
 const results = join(root, 'test-results');
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results);

@@ -18,7 +18,7 @@ const TIMBRES: Readonly<Record<Timbre, { overtones: readonly number[]; attack: n
 };
 
 /** Numbers from -1 to 1 that are the same for the same beginning. */
-function noiseFrom(start: number): () => number {
+export function noiseFrom(start: number): () => number {
   let state = start >>> 0 || 1;
   return () => {
     state = (Math.imul(state, 1664525) + 1013904223) >>> 0;

@@ -29,6 +29,77 @@ export const HEARING = {
   },
   flux: { window: 1024, hop: 256, bands: 40, lowest: 60, highest: 8000 },
   tempo: { slowest: 45, fastest: 190, usual: 104, octaves: 0.75 },
+  onset: {
+    /** Samples of a frame and from one to the next, and bands by which its rise is told, in hertz. */
+    window: 1024,
+    hop: 256,
+    bands: 40,
+    lowest: 50,
+    highest: 8000,
+    /** How many times the noise of the room a band is measured by, what silence counts as, and how fast that noise is taken to rise, a frame. */
+    over: 4,
+    silence: 0.01,
+    rise: 1.002,
+    /** Frames over which a rise is told. */
+    back: 3,
+    /** Seconds before and after a frame with which it is compared, by how much it rises at least, and how many times their mean. */
+    around: 0.15,
+    ahead: 0.03,
+    least: 0.08,
+    times: 1.6,
+    /** Seconds that two beginnings lie apart at least, and from the first sample of a frame to the beginning that it tells. */
+    apart: 0.05,
+    shift: 0.002,
+  },
+  listen: {
+    /** Keys that are listened for, overtones of each, the highest hertz, and rounds in which keys are fitted. */
+    lowest: 21,
+    highest: 108,
+    partials: 16,
+    top: 5000,
+    rounds: 30,
+    /** How fast overtones get softer, and hertz below which a sounding board gives little. */
+    loss: 0.7,
+    thin: 90,
+    /** Seconds of a window, of the shortest one, and between what lies before a beginning and after it. */
+    window: 0.186,
+    short: 0.06,
+    gap: 0.008,
+    /** What a key costs that is due one place later than the next, one that is not due, and one of the lowest keys, below which it costs that. */
+    near: 0.25,
+    other: 0.8,
+    otherLow: 3,
+    dense: 36,
+    /** Share of the strongest key from which one is heard: due now, due soon, not due at all, and where nothing is asked for. */
+    heardDue: 0.1,
+    heardNear: 0.14,
+    heardOther: 0.35,
+    heardAlone: 0.5,
+    /** Share that a due key must have of one so many half steps from it that is not due. */
+    beside: [
+      [-2, 0.35],
+      [-1, 0.5],
+      [1, 0.5],
+      [2, 0.35],
+      [12, 0.35],
+    ],
+    /** Share from which a key speaks fully for its place, what each place passed over costs, and how many may be. */
+    surely: 0.2,
+    skip: 0.12,
+    ahead: 4,
+    /** Share of the loudest key of late below which nothing was struck, seconds in which that one counts half, and times the room's own noise. */
+    soft: 0.15,
+    forget: 4,
+    overRoom: 2,
+    /** Seconds in which no key can be struck twice. */
+    again: 0.1,
+    /** Keys by which the pitch of a piano is told, hundredths of a half step from which it matters, and at which a key is another. */
+    tunedBy: 12,
+    outOfTune: 4,
+    farthest: 45,
+    /** Times the room's noise that a piano should be louder. */
+    clear: 12,
+  },
   tone: { window: 8192, hop: 4096, lowest: 65, highest: 1600, peaks: 24 },
 } as const;
 

@@ -1,5 +1,5 @@
 import { HEARING } from './figures.js';
-import { spectra } from './spectrum.js';
+import { bandEdges, spectra } from './spectrum.js';
 
 /** How much begins in a sound, frame by frame: the rise of its spectrum in bands that widen upwards. Frames are `seconds` apart. */
 export interface Flux {
@@ -10,9 +10,7 @@ export interface Flux {
 /** The flux of a sound at so many samples a second, its slow course taken off. */
 export function fluxOf(samples: Float32Array, rate: number): Flux {
   const { window, hop, bands, lowest, highest } = HEARING.flux;
-  const edges = Array.from({ length: bands + 1 }, (_, i) =>
-    Math.max(1, Math.round((lowest * (highest / lowest) ** (i / bands) * window) / rate)),
-  );
+  const edges = bandEdges(bands, lowest, highest, window, rate);
   const rises: number[] = [];
   let before: number[] | null = null;
   for (const magnitudes of spectra(samples, window, hop)) {

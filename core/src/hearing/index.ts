@@ -1,2 +1,6 @@
+export { HEARING } from './figures.js';
 export { hearLine, onBeat, type HeardLine, type HeardNote, type SungTo } from './line.js';
+export { PianoListener, type DuePlace, type Following, type HeardKey } from './listener.js';
 export { hearRecording, type HeardBeat, type HeardRecording } from './recording.js';
+export { ANY_PIANO, type FittedKey, type PianoFit } from './templates.js';
+export { fitOf, type MeasuredKey } from './tuning.js';
