@@ -32,6 +32,9 @@ const L = HEARING.listen;
 /** Seconds of sound that are kept: as long as the longest window before a beginning and after it, with room. */
 const KEPT = 1.5;
 
+/** Beginnings that are remembered. */
+const LATELY = 64;
+
 /**
  * Listens to a piano whose score is known. First it finds what begins; then it takes apart what is new in the spectrum there into keys,
  * those before all others that are due next. How high the piano stands it hears from the first dozen keys, and listens by that.
@@ -51,6 +54,8 @@ export class PianoListener {
   private filled = 0;
   /** Beginnings whose keys are not made out yet. */
   private begun: number[] = [];
+  /** The samples at which something began lately, whether it was a key or not: claps, too. */
+  begunLately: readonly number[] = [];
   /** The last beginning of a key, and how much of one was heard where it was most, lately. */
   private last = -Infinity;
   private loud = 0;
@@ -106,7 +111,9 @@ export class PianoListener {
   /** Takes the next samples, and gives the keys that could be made out with them. */
   hear(samples: Float32Array): HeardKey[] {
     this.keep(samples);
-    this.begun.push(...this.onsets.hear(this.sound.subarray(0, this.filled), this.from));
+    const begun = this.onsets.hear(this.sound.subarray(0, this.filled), this.from);
+    this.begun.push(...begun);
+    this.begunLately = [...this.begunLately, ...begun].slice(-LATELY);
     const found: HeardKey[] = [];
     for (;;) {
       const at = this.begun.at(0);
@@ -130,7 +137,7 @@ export class PianoListener {
     this.filled += samples.length;
   }
 
-  /** The spectrum of a stretch, as loud as if it were as long as a whole window. */
+  /** The spectrum of a stretch, as loud as if the stretch filled a window; short ones count for more. */
   private spectrum(from: number, length: number): Float32Array {
     const start = Math.max(0, from - this.from);
     const part = this.sound.subarray(start, Math.max(start + 1, from + length - this.from));

@@ -24,4 +24,4 @@ export { notesOf, type PlacedNote, plainScore } from './score.js';
 export { type PlayingManner, playStandIn } from './stand-in-player.js';
 export { JOIN_ORDERS, type JoinOrder, STEP_ORDERS, type StepOrder, stepsOf } from './steps.js';
 export { type StepState, stepStates, todayFor } from './today.js';
-export { figuresOf, isClean, type PassFigures, type VerdictFact, verdictsOf } from './verdict.js';
+export { asHeardBy, figuresOf, type HeardBy, isClean, type PassFigures, type VerdictFact, verdictsOf } from './verdict.js';

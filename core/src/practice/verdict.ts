@@ -57,10 +57,21 @@ export type VerdictFact =
   | { readonly code: 'verdict.marked-clean' }
   | { readonly code: 'verdict.marked-not-yet' }
   /** A pass in which the music waited: every key was found, some after wrong ones. */
-  | { readonly code: 'verdict.found'; readonly slips: number };
+  | { readonly code: 'verdict.found'; readonly slips: number }
+  /** What a microphone can tell: other keys that were clearly heard, notes that were not, and that all were. */
+  | { readonly code: 'verdict.heard-other'; readonly hand: Hand; readonly notes: number }
+  | { readonly code: 'verdict.not-heard'; readonly hand: Hand; readonly notes: number }
+  | { readonly code: 'verdict.all-heard'; readonly inTime: boolean }
+  | { readonly code: 'verdict.found-by-ear' };
+
+/** Who heard a pass: keys, that know what was pressed, or an ear, that hears what sounds. */
+export type HeardBy = 'keys' | 'ear';
+
+/** A pass as an ear can vouch for it: keys that nothing asked for are not told. */
+export const asHeardBy = (grade: Grade, by: HeardBy): Grade => (by === 'ear' ? { ...grade, extra: [] } : grade);
 
 /** What stands out in a pass, hand by hand. */
-export function verdictsOf(grade: Grade): VerdictFact[] {
+export function verdictsOf(grade: Grade, by: HeardBy = 'keys'): VerdictFact[] {
   const facts: VerdictFact[] = [];
   for (const hand of HANDS) {
     const own = grade.notes.filter((n) => n.note.hand === hand);
@@ -79,10 +90,14 @@ export function verdictsOf(grade: Grade): VerdictFact[] {
     }
     const wrong = own.filter((n) => n.verdict === 'wrong').length;
     const missed = own.filter((n) => n.verdict === 'missed').length;
-    if (wrong > 0) facts.push({ code: 'verdict.wrong', hand, notes: wrong });
-    if (missed > 0) facts.push({ code: 'verdict.missing', hand, notes: missed });
+    if (wrong > 0) facts.push({ code: by === 'ear' ? 'verdict.heard-other' : 'verdict.wrong', hand, notes: wrong });
+    if (missed > 0) facts.push({ code: by === 'ear' ? 'verdict.not-heard' : 'verdict.missing', hand, notes: missed });
   }
   if (grade.extra.length > 0) facts.push({ code: 'verdict.extra', keys: grade.extra.length });
-  if (facts.length === 0) facts.push({ code: isClean(grade) ? 'verdict.clean' : 'verdict.nearly' });
+  const clean = isClean(grade);
+  if (facts.length === 0)
+    facts.push(
+      by === 'ear' ? { code: 'verdict.all-heard', inTime: clean } : { code: clean ? 'verdict.clean' : 'verdict.nearly' },
+    );
   return facts;
 }

@@ -21,6 +21,12 @@ export const practice: Sayings<CodesOf<'verdict' | 'today' | 'task' | 'drill' | 
   'verdict.nearly': () => 'Every note is there; a few are out of time.',
   'verdict.marked-clean': () => 'Marked clean.',
   'verdict.marked-not-yet': () => 'Not yet. Take it slower if you like.',
+  'verdict.heard-other': ({ hand: which, notes }, say) =>
+    `${hand(which)}: another key was heard ${notes === 1 ? 'once' : `for ${say.countInWords(notes, 'note')}`}.`,
+  'verdict.not-heard': ({ hand: which, notes }, say) => `${hand(which)}: ${say.countInWords(notes, 'note')} not heard.`,
+  'verdict.all-heard': ({ inTime }) =>
+    inTime ? 'Everything was heard, and in time.' : 'Everything was heard; a few notes out of time.',
+  'verdict.found-by-ear': () => 'Heard to the end: every place came through.',
   'verdict.found': ({ slips }, say) =>
     slips === 0
       ? 'You found every key, one after another.'

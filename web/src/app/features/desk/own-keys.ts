@@ -1,9 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { nameOfKeys, spellKeys, type PartChord } from '@joined-hands/core/arrange';
+import { Ear } from '../../platform/input/ear';
 import { KeyInput } from '../../platform/input/key-input';
 import { DeskStore } from '../../platform/state/desk.store';
 import { Words } from '../../platform/words';
+import { EarButton } from '../../ui/ear/ear-button';
 import { Pressed } from '../../ui/pressed';
 import { Signs } from '../../ui/signs';
 import { withKey } from './pressed-keys';
@@ -12,7 +14,7 @@ import { withKey } from './pressed-keys';
 @Component({
   selector: 'jh-own-keys',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Pressed, Signs],
+  imports: [EarButton, Pressed, Signs],
   template: `
     <button i18n type="button" class="btn small" [jhPressed]="listening()" data-testid="own-keys" (click)="toggle()">
       Play your own keys
@@ -33,6 +35,10 @@ import { withKey } from './pressed-keys';
       </p>
       @if (keys.device() === null) {
         <button i18n type="button" class="btn small" (click)="keys.connect()">Use a connected keyboard</button>
+      }
+      <jh-ear-button />
+      @if (ear.on()) {
+        <p i18n class="told">Strike one key at a time: the microphone tells single keys best.</p>
       }
       @if (keys.trouble(); as sentence) {
         <p class="told" role="alert">{{ sentence }}</p>
@@ -71,6 +77,7 @@ export class OwnKeys {
   readonly kept = output<{ readonly pitches: readonly string[]; readonly everywhere: boolean }>();
   protected readonly words = inject(Words);
   protected readonly keys = inject(KeyInput);
+  protected readonly ear = inject(Ear);
   private readonly desk = inject(DeskStore);
   private readonly key = computed(() => this.desk.arrangement()?.song.key ?? { tonic: 'C', mode: 'major' as const });
   protected readonly listening = linkedSignal<number, boolean>({ source: () => this.chord().at, computation: () => false });
@@ -85,8 +92,12 @@ export class OwnKeys {
   });
 
   constructor() {
-    this.keys.pressedKeys.pipe(takeUntilDestroyed()).subscribe((midi) => {
-      if (this.listening()) this.press(midi);
+    // Any key may be one of them: nothing is due.
+    this.ear.expect([]);
+    this.keys.pressed.pipe(takeUntilDestroyed()).subscribe(({ midi, source }) => {
+      // What is heard again rings on, or was struck again to be heard.
+      const again = source === 'microphone' && this.midis().includes(midi);
+      if (this.listening() && !again) this.press(midi);
     });
   }
 

@@ -1,4 +1,4 @@
-import { Injectable, computed, inject, signal } from '@angular/core';
+import { Injectable, computed, effect, inject, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { midiOf } from '@joined-hands/core/pitch';
 import {
@@ -11,7 +11,8 @@ import {
 } from '@joined-hands/core/catalogue/drills';
 import { drillStep, type Pass } from '@joined-hands/core/practice';
 import { Player } from '../../platform/audio/player';
-import { KeyInput, type KeyPress } from '../../platform/input/key-input';
+import { Ear } from '../../platform/input/ear';
+import { KeyInput, soundsItself, type KeyPress } from '../../platform/input/key-input';
 import { PracticeStore } from '../../platform/state/practice.store';
 import { Words } from '../../platform/words';
 
@@ -19,6 +20,7 @@ import { Words } from '../../platform/words';
 @Injectable()
 export class DrillRun {
   private readonly keys = inject(KeyInput);
+  private readonly ear = inject(Ear);
   private readonly player = inject(Player);
   private readonly practice = inject(PracticeStore);
   private readonly words = inject(Words);
@@ -43,6 +45,11 @@ export class DrillRun {
 
   constructor() {
     this.keys.pressed.pipe(takeUntilDestroyed()).subscribe((press) => this.take(press));
+    // The ear listens for what is asked.
+    effect(() => {
+      const grip = this.grip();
+      if (this.ear.on()) this.ear.expect(grip && !this.task()?.names ? [{ midis: grip.pitches.map(midiOf) }] : [], 0, true);
+    });
   }
 
   /** Lays a drill out; `song` is the song that it is made of, or null. */
@@ -89,10 +96,13 @@ export class DrillRun {
   }
 
   private take(press: KeyPress): void {
-    if (press.source !== 'device') void this.player.strike([press.midi], press.loudness);
+    if (!soundsItself(press)) void this.player.strike([press.midi], press.loudness);
     const task = this.task();
     if (!task || task.names || this.state() !== 'asking') return;
-    this.progress.set(pressInDrill(task, this.progress(), press.midi));
+    const { slips } = this.progress();
+    const pressed = pressInDrill(task, this.progress(), press.midi);
+    // An ear cannot swear to a wrong key.
+    this.progress.set(press.source === 'microphone' ? { ...pressed, slips } : pressed);
     if (this.progress().index >= task.grips.length) this.next();
   }
 

@@ -24,6 +24,7 @@ import { Actions, type Action } from '../../platform/state/actions';
 import { openSong } from '../../platform/state/open-song';
 import { PracticeStore } from '../../platform/state/practice.store';
 import { Choice } from '../../ui/choice';
+import { EarButton } from '../../ui/ear/ear-button';
 import { Keyboard, type PressedKey } from '../../ui/keyboard/keyboard';
 import { keysInPlay } from '../../ui/keyboard/in-play';
 import { MissingSong } from '../../ui/missing-song';
@@ -41,7 +42,7 @@ const USUAL_KEYS = [48, 71];
 @Component({
   selector: 'jh-drills',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Keyboard, MissingSong, Dropdown, Pressed, RouterLink, Signs],
+  imports: [Choice, EarButton, Keyboard, MissingSong, Dropdown, Pressed, RouterLink, Signs],
   providers: [DrillRun],
   templateUrl: './drills.html',
   styleUrl: './drills.less',

@@ -19,10 +19,12 @@ import {
 } from '@joined-hands/core/song';
 import { wholeNumber } from '../../platform/form-schema';
 import { Player } from '../../platform/audio/player';
-import { KeyInput } from '../../platform/input/key-input';
+import { Ear } from '../../platform/input/ear';
+import { KeyInput, soundsItself } from '../../platform/input/key-input';
 import { openSong } from '../../platform/state/open-song';
 import { DeskStore } from '../../platform/state/desk.store';
 import { Check } from '../../ui/check';
+import { EarButton } from '../../ui/ear/ear-button';
 import { NumberField } from '../../ui/number-field';
 import { keysInPlay } from '../../ui/keyboard/in-play';
 import { Keyboard, type HandSpan, type PressedKey } from '../../ui/keyboard/keyboard';
@@ -66,7 +68,7 @@ const SPAN = z.object({ comfortable: HALF_STEPS, limit: HALF_STEPS });
 @Component({
   selector: 'jh-hands',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Check, FormField, Keyboard, MissingSong, NumberField, Pressed, RouterLink, Signs],
+  imports: [Check, EarButton, FormField, Keyboard, MissingSong, NumberField, Pressed, RouterLink, Signs],
   templateUrl: './hands.html',
   styleUrl: './hands.less',
 })
@@ -134,9 +136,11 @@ export class HandsScreen {
 
   constructor() {
     openSong(this.id);
-    this.keys.pressedKeys.pipe(takeUntilDestroyed()).subscribe((midi) => {
-      void this.player.strike([midi]);
-      this.measure(midi);
+    // Any key may be the one: nothing is due.
+    inject(Ear).expect([]);
+    this.keys.pressed.pipe(takeUntilDestroyed()).subscribe((press) => {
+      if (!soundsItself(press)) void this.player.strike([press.midi]);
+      this.measure(press.midi);
     });
   }
 

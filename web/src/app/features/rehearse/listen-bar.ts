@@ -4,6 +4,7 @@ import { KeyInput } from '../../platform/input/key-input';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { Check } from '../../ui/check';
 import { Choice } from '../../ui/choice';
+import { EarButton } from '../../ui/ear/ear-button';
 import { Pop } from '../../ui/pop';
 import { Slider } from '../../ui/slider';
 import { Rehearsal } from './rehearsal';
@@ -14,7 +15,7 @@ import { Pressed } from '../../ui/pressed';
 @Component({
   selector: 'jh-listen-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Check, Choice, Go, Pop, Pressed, Slider],
+  imports: [Check, Choice, EarButton, Go, Pop, Pressed, Slider],
   templateUrl: './listen-bar.html',
   styleUrl: './listen-bar.less',
 })

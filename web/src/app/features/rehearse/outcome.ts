@@ -19,16 +19,26 @@ export class Outcome {
   protected readonly words = inject(Words);
   protected readonly practice = inject(PracticeStore);
   protected readonly figures = computed(() => {
-    const f = this.rehearsal.result()?.figures;
+    const result = this.rehearsal.result();
+    const f = result?.figures;
     if (!f) return [];
+    const byEar = result.heardBy === 'ear';
     const counts = [
-      { text: $localize`wrong`, count: f.wrong, sign: 'wrong' },
-      { text: $localize`missing`, count: f.missed, sign: 'missed' },
+      { text: byEar ? $localize`other keys heard` : $localize`wrong`, count: f.wrong, sign: 'wrong' },
+      { text: byEar ? $localize`not heard` : $localize`missing`, count: f.missed, sign: 'missed' },
       { text: $localize`too many`, count: f.extra, sign: '' },
       { text: $localize`early`, count: f.early, sign: 'early' },
       { text: $localize`late`, count: f.late, sign: 'late' },
     ];
     return counts.filter((c) => c.count > 0);
+  });
+  /** The share of right notes as a sentence: an ear tells that it heard them. */
+  protected readonly share = computed(() => {
+    const result = this.rehearsal.result();
+    const f = result?.figures;
+    if (!f) return null;
+    const words = result.heardBy === 'ear' ? $localize`heard` : $localize`right`;
+    return { right: f.right, of: f.notes, words };
   });
   protected readonly learned = computed(() => this.rehearsal.current()?.ladder.learned ?? false);
 

@@ -62,7 +62,7 @@ async function musicEnds(): Promise<void> {
 }
 
 /** Begins a pass in time and plays its notes on time, but for those at some indices, which are a half step off. */
-async function playInTime(slips: readonly number[] = []): Promise<void> {
+async function playInTime(slips: readonly number[] = [], play = (midi: number) => keys.press(midi)): Promise<void> {
   rehearsal.toggle();
   await pass(0);
   const lead = player.plan?.lead ?? 0;
@@ -72,7 +72,7 @@ async function playInTime(slips: readonly number[] = []): Promise<void> {
     const at = lead + (note.at - tune[0].at) * quarter;
     await pass(at - now);
     now = at;
-    keys.press(slips.includes(i) ? note.midi + 1 : note.midi);
+    play(slips.includes(i) ? note.midi + 1 : note.midi);
   }
   TestBed.tick();
   if (rehearsal.state() === 'playing') await musicEnds();
@@ -105,7 +105,34 @@ describe('a rehearsal', () => {
   it('sounds keys that are played on the screen, and none of a keyboard that sounds by itself', () => {
     keys.press(60);
     keys.take({ midi: 62, time: 0, loudness: 0.5, source: 'device' });
+    keys.take({ midi: 64, time: 0, loudness: 0.5, source: 'microphone' });
     expect(player.struck).toEqual([60]);
+  });
+
+  it('says of what a microphone heard no more than it can, and tells no keys that were too many', async () => {
+    const hear = (midi: number) => {
+      keys.take({ midi, time: performance.now() / 1000, loudness: 0.6, source: 'microphone' });
+      // An overtone that was taken for a key.
+      if (midi === tune[2].midi)
+        keys.take({ midi: midi + 19, time: performance.now() / 1000, loudness: 0.6, source: 'microphone' });
+    };
+    await playInTime([1], hear);
+    const result = rehearsal.result();
+    expect(result?.heardBy).toBe('ear');
+    expect(result?.figures?.extra).toBe(0);
+    expect(result?.words.map((w) => w.code)).toEqual(['verdict.heard-other']);
+  });
+
+  it('counts no slips of a microphone while the music waits', async () => {
+    settings.set({ pace: 'wait' });
+    rehearsal.toggle();
+    await pass(0);
+    for (const { midi } of tune) {
+      keys.take({ midi: midi + 5, time: 0, loudness: 0.6, source: 'microphone' });
+      keys.take({ midi, time: 0, loudness: 0.6, source: 'microphone' });
+    }
+    expect(rehearsal.result()?.words).toEqual([{ code: 'verdict.found-by-ear' }]);
+    expect(rehearsal.result()?.clean).toBe(true);
   });
 
   it('does not hear what is tried during the count-in', async () => {

@@ -1,6 +1,7 @@
 import { Injectable, computed, effect, inject, linkedSignal, signal, untracked, type OnDestroy } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import {
+  asHeardBy,
   figuresOf,
   grade,
   isClean,
@@ -17,6 +18,7 @@ import {
   waitPlaces,
   withoutRest,
   type Grade,
+  type HeardBy,
   type HeardNote,
   type Pass,
   type PassFigures,
@@ -27,7 +29,8 @@ import {
 } from '@joined-hands/core/practice';
 import { scheduleStretch } from '../../platform/audio/schedule';
 import { Player } from '../../platform/audio/player';
-import { KeyInput, type KeyPress } from '../../platform/input/key-input';
+import { Ear } from '../../platform/input/ear';
+import { KeyInput, soundsItself, type KeyPress } from '../../platform/input/key-input';
 import { MANNERS, StandInPlayer } from '../../platform/input/stand-in-player';
 import { DeskStore } from '../../platform/state/desk.store';
 import { PracticeStore } from '../../platform/state/practice.store';
@@ -41,6 +44,7 @@ export interface Result {
   readonly clean: boolean;
   /** What was heard against what was asked; null where the music waited or the pianist judged. */
   readonly grade: Grade | null;
+  readonly heardBy: HeardBy;
   readonly pass: Pass;
 }
 
@@ -55,6 +59,7 @@ export class Rehearsal implements OnDestroy {
   private readonly desk = inject(DeskStore);
   private readonly player = inject(Player);
   private readonly keys = inject(KeyInput);
+  private readonly ear = inject(Ear);
   private readonly standIn = inject(StandInPlayer);
   private readonly settings = inject(SettingsStore);
   private readonly practice = inject(PracticeStore);
@@ -118,6 +123,8 @@ export class Rehearsal implements OnDestroy {
   readonly restDue = computed(() => this.sinceRest() >= REST.after);
 
   private heard: HeardNote[] = [];
+  /** Whether a key of this pass came by the microphone: what it cannot tell is not held against the pianist. */
+  private heardBy: HeardBy = 'keys';
   private slips = 0;
   private startedAt = 0;
   private musicAt = Infinity;
@@ -128,13 +135,21 @@ export class Rehearsal implements OnDestroy {
     this.keys.released.pipe(takeUntilDestroyed()).subscribe((midi) => {
       this.waiting.update((w) => releaseWhileWaiting(w, midi, this.settings.octavesForgiven()));
     });
+    // The ear is told what is due: the place that the music waits at, or all that is to come.
+    effect(() => {
+      const places = this.places();
+      const [state, on] = [this.state(), this.ear.on()];
+      if (!on || (state !== 'waiting' && state !== 'playing')) return;
+      if (state === 'waiting') this.ear.expect(places, this.waiting().index, true);
+      else this.ear.expect(places);
+    });
     // When the music has come to its end, a last late note still has a beat.
     effect(() => {
       const silent = this.player.state() === 'silent';
       untracked(() => {
         if (!silent) return;
         if (this.state() === 'hearing') this.state.set('ready');
-        if (this.state() === 'playing' && this.musicAt < Infinity) this.later(60_000 / this.tempo(), () => this.finish());
+        if (this.state() === 'playing' && this.musicAt < Infinity) this.later(60_000 / this.tempo(), () => void this.finish());
       });
     });
   }
@@ -203,6 +218,7 @@ export class Rehearsal implements OnDestroy {
     if (!arrangement || !step) return;
     this.result.set(null);
     this.heard = [];
+    this.heardBy = 'keys';
     this.slips = 0;
     this.waiting.set(WAITING);
     this.startedAt = performance.now() / 1000;
@@ -229,33 +245,45 @@ export class Rehearsal implements OnDestroy {
   }
 
   private take(press: KeyPress): void {
-    if (press.source !== 'device') void this.player.strike([press.midi], press.loudness);
+    if (!soundsItself(press)) void this.player.strike([press.midi], press.loudness);
+    if (press.source === 'microphone') this.heardBy = 'ear';
     if (this.state() === 'waiting') return this.takeWaiting(press);
     // What was played before the last half beat of the count-in was only the hand finding its place.
     if (this.state() !== 'playing' || press.time < this.musicAt - 30 / this.tempo()) return;
     this.heard.push({ midi: press.midi, time: press.time });
-    if (isOver(this.notes(), this.heard)) this.finish();
+    if (isOver(this.notes(), this.heard)) void this.finish();
   }
 
-  private takeWaiting({ midi }: KeyPress): void {
+  private takeWaiting({ midi, source }: KeyPress): void {
     const { waiting, what } = pressWhileWaiting(this.places(), this.waiting(), midi, this.settings.octavesForgiven());
-    if (what === 'wrong') this.slips++;
+    if (what === 'wrong' && source !== 'microphone') this.slips++;
     this.waiting.set(waiting);
-    if (waiting.index >= this.places().length) this.finish();
+    if (waiting.index >= this.places().length) void this.finish();
   }
 
-  private finish(): void {
+  private async finish(): Promise<void> {
     const waited = this.state() === 'waiting';
     const seconds = performance.now() / 1000 - this.startedAt;
+    // What has sounded is listened to before it is judged.
+    if (!waited && this.ear.on()) {
+      const { startedAt } = this;
+      await this.ear.settled();
+      if (this.state() !== 'playing' || this.startedAt !== startedAt) return;
+    }
     this.stop();
-    if (waited) return this.keep(seconds, this.slipFacts(), this.waitFigures(), this.slips === 0, null, 0);
+    if (waited) {
+      this.keep(seconds, this.slipFacts(), this.waitFigures(), this.slips === 0, null, 0);
+      return;
+    }
     if (this.heard.length === 0) {
       this.lastSeconds = seconds;
-      return this.state.set('asking');
+      this.state.set('asking');
+      return;
     }
     const tempo = this.tempo();
-    const graded = grade(this.notes(), this.heard, { tempo, octavesForgiven: this.settings.octavesForgiven() });
-    this.keep(seconds, verdictsOf(graded), figuresOf(graded), isClean(graded), graded, tempo);
+    const options = { tempo, octavesForgiven: this.settings.octavesForgiven() };
+    const graded = asHeardBy(grade(this.notes(), this.heard, options), this.heardBy);
+    this.keep(seconds, verdictsOf(graded, this.heardBy), figuresOf(graded), isClean(graded), graded, tempo);
   }
 
   private lastSeconds = 0;
@@ -288,13 +316,13 @@ export class Rehearsal implements OnDestroy {
     const pass = this.practice.write(played);
     // The step stays at hand, however the plan moves on.
     this.chosen.set(step.id);
-    this.result.set({ step: step.id, words, figures, clean, grade: graded, pass });
+    this.result.set({ step: step.id, words, figures, clean, grade: graded, heardBy: this.heardBy, pass });
     this.sinceRest.set(withoutRest(this.practice.passes(), pass.at));
     if (this.settings.loop() && figures) this.later(LOOP_PAUSE, () => void this.start());
   }
 
   private slipFacts(): VerdictFact[] {
-    return [{ code: 'verdict.found', slips: this.slips }];
+    return [this.heardBy === 'ear' ? { code: 'verdict.found-by-ear' } : { code: 'verdict.found', slips: this.slips }];
   }
 
   private waitFigures(): PassFigures {

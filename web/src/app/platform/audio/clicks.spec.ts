@@ -19,15 +19,21 @@ function standInClock() {
       first = false;
       return gain(() => out && (connected = false));
     },
-    createOscillator: () => {
+    sampleRate: 8000,
+    createBuffer: (_: number, length: number) => ({ getChannelData: () => new Float32Array(length) }),
+    createBiquadFilter: () => ({
+      Q: {},
+      frequency: {
+        set value(hertz: number) {
+          sounds[sounds.length - 1].hertz = hertz;
+        },
+      },
+      connect: () => undefined,
+    }),
+    createBufferSource: () => {
       const sound = { hertz: 0, starts: -1, stops: [] as number[], ended: () => undefined as void };
       sounds.push(sound);
       return {
-        frequency: {
-          set value(hertz: number) {
-            sound.hertz = hertz;
-          },
-        },
         connect: () => undefined,
         start: (when: number) => (sound.starts = when),
         stop: (when = 0) => sound.stops.push(when),

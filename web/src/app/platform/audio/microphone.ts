@@ -1,8 +1,9 @@
 import { Injectable, signal } from '@angular/core';
 
-/** A block of samples, and the second on the browser's own clock at which it begins. */
+/** A block of samples, the frame of the audio clock at which it begins, and the second of that on the browser's own clock. */
 export interface HeardBlock {
   readonly samples: Float32Array;
+  readonly frame: number;
   readonly time: number;
 }
 
@@ -30,6 +31,10 @@ export class Microphone {
   /** How loud it is just now, from 0 to 1. */
   readonly level = signal(0);
   readonly trouble = signal<string | null>(null);
+  /** What it is called; null while it is off, or where the browser does not say. */
+  readonly device = signal<string | null>(null);
+  /** True where the browser goes on changing what it hears, though it was asked not to. */
+  readonly changed = signal(false);
   /** Samples a second of what is heard. */
   rate = 48_000;
 
@@ -39,7 +44,7 @@ export class Microphone {
 
   /** Turns it on; false where it may not or cannot be used, which `trouble` says. It is given back when it is pulled out, too. */
   async start(heard: (block: HeardBlock) => void, lost: () => void = NOTHING): Promise<boolean> {
-    this.stop();
+    this.give();
     this.trouble.set(null);
     this.lost = lost;
     try {
@@ -56,6 +61,12 @@ export class Microphone {
       source.connect(tap);
       await this.context.resume();
       for (const track of this.stream.getAudioTracks()) track.onended = () => this.pulled();
+      const [track] = this.stream.getAudioTracks();
+      const granted = track.getSettings();
+      this.device.set(track.label || granted.deviceId || null);
+      this.changed.set(
+        Boolean(granted.echoCancellation) || granted.noiseSuppression === true || granted.autoGainControl === true,
+      );
       this.live.set(true);
       return true;
     } catch (error) {
@@ -73,14 +84,22 @@ export class Microphone {
     }
     void this.context?.close();
     this.stream = this.context = null;
+    this.lost = NOTHING;
+    this.device.set(null);
     this.live.set(false);
     this.level.set(0);
   }
 
-  private pulled(): void {
+  /** Turns it off for whoever uses it, and tells them. */
+  private give(): void {
+    const { lost } = this;
     this.stop();
+    lost();
+  }
+
+  private pulled(): void {
+    this.give();
     this.trouble.set($localize`The microphone is gone. What it heard so far is kept.`);
-    this.lost();
   }
 
   private take({ samples, frame }: Sent, heard: (block: HeardBlock) => void): void {
@@ -90,7 +109,7 @@ export class Microphone {
     const time = performance.now() / 1000 - late;
     const power = samples.reduce((sum, x) => sum + x * x, 0) / samples.length;
     this.level.set(Math.max(0, Math.min(1, 1 - (10 * Math.log10(power + 1e-12)) / FLOOR)));
-    heard({ samples, time });
+    heard({ samples, frame, time });
   }
 }
 

@@ -14,7 +14,10 @@ export const LETTERS: readonly Action[] = [
 ];
 
 /** Where a key was pressed. */
-export type KeySource = 'device' | 'screen' | 'letters' | 'stand-in';
+export type KeySource = 'device' | 'microphone' | 'screen' | 'letters' | 'stand-in';
+
+/** True for keys that sound by themselves, so that nothing else must sound for them. */
+export const soundsItself = ({ source }: KeyPress): boolean => source === 'device' || source === 'microphone';
 
 /** A key as it was pressed. */
 export interface KeyPress {

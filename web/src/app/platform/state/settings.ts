@@ -2,6 +2,20 @@ import { JOIN_ORDERS, STEP_ORDERS } from '@joined-hands/core/practice';
 import { NOTE_NAMES } from '@joined-hands/core/words';
 import * as z from 'zod';
 
+/** What is known of a microphone and the piano before it. */
+const MicrophoneSchema = z.object({
+  /** What the browser calls it. */
+  name: z.string(),
+  /** Seconds by which what is heard comes late. */
+  latency: z.number().min(0).max(0.6),
+  fit: z.object({
+    cents: z.number().min(-60).max(60),
+    keys: z.array(z.object({ midi: z.number(), partials: z.array(z.number()) })).max(12),
+  }),
+  /** The day on which it was set up. */
+  day: z.string(),
+});
+
 /** What may be set; anything unreadable falls back to its default. */
 export const SettingsSchema = z.object({
   /** True until the look round was taken or left. */
@@ -35,6 +49,8 @@ export const SettingsSchema = z.object({
   keyLoudness: z.number().min(0.1).max(1).catch(0.6),
   /** How the stand-in player plays: its mistakes in a hundred notes. */
   standIn: z.enum(['clean', 'learner', 'rough']).catch('learner'),
+  /** Microphones that were set up. */
+  microphones: z.array(MicrophoneSchema).catch([]),
   paper: z.enum(['a4', 'letter']).catch('a4'),
 });
 

@@ -1,11 +1,64 @@
 import { expose } from 'comlink';
-import { hearLine, hearRecording, onBeat, type HeardNote, type HeardRecording, type SungTo } from '@joined-hands/core/hearing';
+import {
+  ANY_PIANO,
+  fitOf,
+  HEARING,
+  hearLine,
+  hearRecording,
+  onBeat,
+  PianoListener,
+  type DuePlace,
+  type Following,
+  type HeardKey,
+  type HeardNote,
+  type HeardRecording,
+  type MeasuredKey,
+  type PianoFit,
+  type SungTo,
+} from '@joined-hands/core/hearing';
+
+/** What has been made out since the last samples, and how it can be heard. */
+export interface Heard {
+  readonly keys: readonly HeardKey[];
+  /** By how many hundredths of a half step the piano is high. */
+  readonly cents: number;
+  /** True where the room is so loud that little can be promised. */
+  readonly noisy: boolean;
+}
+
+let piano: PianoListener | null = null;
 
 /** Hearing by itself, loaded with the first sound that is to be heard. */
 const hearing = {
   /** One line that was sung or played to a beat, in samples so many a second: its notes in quarters. */
   line(samples: Float32Array, rate: number, beat: SungTo): HeardNote[] {
     return onBeat(hearLine(samples, rate), beat);
+  },
+
+  /** Begins to listen to a piano, at so many samples a second, by what is known of it. */
+  listen(rate: number, fit: PianoFit | null): void {
+    piano = new PianoListener(rate, fit ?? ANY_PIANO);
+  },
+
+  /** What is to be played, from one of its places on. */
+  expect(places: readonly DuePlace[], next: number, following: Following): void {
+    piano?.expect(places, next, following);
+  },
+
+  /** The next samples of the piano. */
+  hear(samples: Float32Array): Heard {
+    const keys = piano?.hear(samples) ?? [];
+    return { keys, cents: piano?.cents ?? 0, noisy: piano !== null && keys.length > 0 && piano.overRoom < HEARING.listen.clear };
+  },
+
+  /** The samples at which something began lately, whether it was a key or not. */
+  begun(): readonly number[] {
+    return piano?.begunLately ?? [];
+  },
+
+  /** A piano by a few keys that were measured. */
+  fit(measured: readonly MeasuredKey[]): PianoFit {
+    return fitOf(measured);
   },
 
   /** Beat, key and pitch of a recording. */

@@ -46,6 +46,12 @@ export class Workers {
     DEADLINES.hearing,
   );
 
+  /** Listens while one plays: it never waits for a recording that takes long. */
+  readonly ear = new WorkerClient<HearingApi>(
+    () => new Worker(new URL('./hearing.worker', import.meta.url), { type: 'module' }),
+    DEADLINES.hearing,
+  );
+
   constructor() {
     this.arranger.warm();
   }

@@ -1,0 +1,118 @@
+import { writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Page } from '@playwright/test';
+import { arrange } from '../core/src/arrange/index.js';
+import { notesOf, stepsOf } from '../core/src/practice/index.js';
+import { heardInRoom, QUIET_ROOM, RATE, type Struck } from '../core/testing/pianos.js';
+import { demo } from '../core/testing/songs.js';
+import { wavFrom } from '../core/testing/sounds.js';
+import { expect, openSong, test } from './app.js';
+import { CHROMIUM } from './chromium.js';
+
+const TITLE = 'All Aboard for Nettle Point';
+const ARRANGEMENT = arrange(demo('all-aboard-for-nettle-point.musicxml'));
+const [STEP] = stepsOf(ARRANGEMENT, { order: 'song', joins: 'chain' });
+const NOTES = notesOf(ARRANGEMENT, STEP);
+
+/** Quarter notes a minute, and the seconds of the room alone before the first of them: as long as a counted bar, and a little. */
+const TEMPO = 60;
+const LEAD = 5.2;
+
+/** What the microphone hears: the first step on a sampled piano. */
+const take = join(tmpdir(), 'joined-hands-take.wav');
+const struck = NOTES.map(({ midi, at }, i): Struck => {
+  const next = NOTES[i + 1]?.at ?? at + 1;
+  return { midi, time: LEAD - 1 + (at * 60) / TEMPO, length: Math.max(0.15, ((next - at) * 60) / TEMPO), loudness: 0.6 };
+});
+writeFileSync(take, wavFrom(heardInRoom([struck], { ...QUIET_ROOM, piano: 'set' })[0], RATE));
+
+test.use({
+  launchOptions: {
+    ...CHROMIUM,
+    args: [
+      ...CHROMIUM.args,
+      '--use-fake-ui-for-media-stream',
+      '--use-fake-device-for-media-stream',
+      `--use-file-for-fake-audio-capture=${take}%noloop`,
+    ],
+  },
+});
+
+async function rehearse(page: Page, pace: 'In time' | 'Wait for me'): Promise<void> {
+  await openSong(page, TITLE);
+  await page.getByRole('link', { name: 'Rehearse', exact: true }).click();
+  await page.getByRole('button', { name: pace }).click();
+}
+
+const listenButton = (page: Page) => page.getByTestId('listen-by-microphone');
+
+test('a piano is heard by microphone key by key, soon after each was struck, and the step is logged', async ({ page }) => {
+  const requests: string[] = [];
+  page.on('request', (r) => requests.push(r.url()));
+  await rehearse(page, 'Wait for me');
+  await page.getByTestId('start').click();
+  await page.evaluate(() => {
+    const lags: number[] = ((window as { lags?: number[] }).lags = []);
+    new MutationObserver(() => {
+      const lag = Number(document.querySelector('[data-lag]')?.getAttribute('data-lag') ?? 0);
+      if (lag > 0 && lag !== lags.at(-1)) lags.push(lag);
+    }).observe(document.body, { subtree: true, attributes: true, attributeFilter: ['data-lag'] });
+  });
+  await listenButton(page).click();
+  await expect(page.getByTestId('live')).toBeVisible();
+  await expect(page.getByTestId('result')).toContainText('Heard to the end');
+  const lags = await page.evaluate(() => (window as { lags?: number[] }).lags ?? []);
+  const middle = lags.toSorted((a, b) => a - b)[lags.length >> 1];
+  expect(lags.length).toBeGreaterThan(NOTES.length / 2);
+  expect(middle).toBeLessThanOrEqual(0.3);
+  await listenButton(page).click();
+  await expect(page.getByTestId('live')).toBeHidden();
+  await page.getByTestId('result').getByRole('link', { name: 'Log' }).click();
+  await expect(page.getByTestId('pass').first()).toContainText(TITLE);
+  expect(
+    requests.filter((url) => !url.startsWith(new URL(page.url()).origin) && !url.startsWith('blob:') && !url.startsWith('data:')),
+  ).toEqual([]);
+});
+
+test('a take is judged by what was heard, in words that promise no more', async ({ page }) => {
+  await rehearse(page, 'In time');
+  await page.getByTestId('start').click();
+  await expect(page.getByText('Play along after the count-in.')).toBeVisible();
+  await listenButton(page).click();
+  const result = page.getByTestId('result');
+  await expect(result).toBeVisible({ timeout: 60_000 });
+  await expect(result.getByTestId('figures')).toContainText(`of ${NOTES.length} heard`);
+  await expect(result).not.toContainText('wrong');
+});
+
+test('where the browser refuses, one sentence says so, and the keys go on', async ({ page }) => {
+  await page.addInitScript(() => {
+    navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('', 'NotAllowedError'));
+  });
+  await rehearse(page, 'Wait for me');
+  await page.getByTestId('start').click();
+  await listenButton(page).click();
+  await expect(page.getByRole('alert')).toContainText('The browser does not give this page the microphone.');
+  await expect(page.getByTestId('live')).toBeHidden();
+  await expect(page.getByText('Play the marked keys; the music waits.')).toBeVisible();
+});
+
+test('a microphone that is pulled out is told, and nothing is lost', async ({ page }) => {
+  await page.addInitScript(() => {
+    const ask = navigator.mediaDevices.getUserMedia.bind(navigator.mediaDevices);
+    navigator.mediaDevices.getUserMedia = async (wish) => {
+      const stream = await ask(wish);
+      (window as { pullOut?: () => void }).pullOut = () => stream.getAudioTracks()[0].dispatchEvent(new Event('ended'));
+      return stream;
+    };
+  });
+  await rehearse(page, 'Wait for me');
+  await page.getByTestId('start').click();
+  await listenButton(page).click();
+  await expect(page.getByTestId('live')).toBeVisible();
+  await page.evaluate(() => (window as { pullOut?: () => void }).pullOut?.());
+  await expect(page.getByRole('alert')).toContainText('The microphone is gone.');
+  await expect(page.getByTestId('live')).toBeHidden();
+  await expect(page.getByText('Play the marked keys; the music waits.')).toBeVisible();
+});
