@@ -10,6 +10,7 @@ export { readLetters } from './letters/read.js';
 export { writeLetters } from './letters/write.js';
 export { readMidi } from './midi/read.js';
 export { readRecording, type Recording } from './midi/recorded.js';
+export { midiOfTones } from './midi/tones.js';
 export { writeMidi, type MidiNote } from './midi/write.js';
 export { readArchive, writeArchive, type ReadArchive } from './project/archive.js';
 export { readProject, writeProject, type ProjectReading } from './project/project.js';

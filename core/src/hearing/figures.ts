@@ -100,6 +100,16 @@ export const HEARING = {
     /** Times the room's noise that a piano should be louder. */
     clear: 12,
   },
+  tones: {
+    /** How likely a key must begin, and sound on; frames of the shortest note, and in which a note may be silent. */
+    begins: 0.7,
+    sounds: 0.3,
+    shortest: 5,
+    gap: 11,
+    /** How sure a note must be to be one at all, and not to be marked. */
+    least: 0.4,
+    sure: 0.5,
+  },
   tone: { window: 8192, hop: 4096, lowest: 65, highest: 1600, peaks: 24 },
 } as const;
 

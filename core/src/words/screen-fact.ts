@@ -22,6 +22,8 @@ export type ScreenFact =
   | { readonly code: 'screen.recording'; readonly recording: HeardRecording }
   /** A melody that was sung: how many of its notes were not clear, and by how many octaves it is written higher. */
   | { readonly code: 'screen.sung'; readonly notes: number; readonly unsure: number; readonly octaves: number }
+  /** What was made of a recording. */
+  | { readonly code: 'screen.draft'; readonly name: string; readonly notes: number; readonly unsure: number }
   | { readonly code: 'screen.notes-ahead'; readonly notes: number }
   | { readonly code: 'screen.bar-list'; readonly bars: readonly number[] }
   /** A drill that was done: seconds, wrong tries, and how many of its questions were shown. */

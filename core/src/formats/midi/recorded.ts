@@ -13,7 +13,7 @@ export interface Recording {
   /** Quarter notes a minute. */
   readonly tempo: number;
   readonly meter: Meter;
-  readonly notes: readonly RecordedNote[];
+  readonly notes: readonly (RecordedNote & { /** True where it was not heard clearly. */ readonly unsure?: boolean })[];
 }
 
 /**

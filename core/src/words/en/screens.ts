@@ -41,6 +41,8 @@ export const screens: Sayings<CodesOf<'screen'>, Speech> = {
         : ` Written ${say.count(Math.abs(octaves), 'octave')} ${octaves > 0 ? 'higher' : 'lower'} than you sang.`;
     return `${heard}${moved} Check the melody before you go on: this is a draft.`;
   },
+  'screen.draft': ({ name, notes, unsure }, say) =>
+    `This is a draft: ${say.count(notes, 'note')} heard in ${name}${unsure > 0 ? `, ${unsure} of them not clearly` : ''}. Correct it on the desk.`,
   'screen.notes-ahead': ({ notes }, say) => (notes > 0 ? `${say.count(notes, 'note')} ahead of the beat` : ''),
   'screen.bar-list': ({ bars }) =>
     `${bars.length === 1 ? 'bar' : 'bars'} ${bars.slice(0, MOST_BARS).join(', ')}${bars.length > MOST_BARS ? ' …' : ''}`,

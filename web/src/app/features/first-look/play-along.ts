@@ -13,6 +13,7 @@ import { keyName, type Key } from '@joined-hands/core/harmony';
 import type { HeardRecording } from '@joined-hands/core/hearing';
 import { tappedTempo } from '@joined-hands/core/time';
 import type { Edit } from '@joined-hands/core/song';
+import { asHeard, decoded, HeardFile } from '../../platform/audio/heard-file';
 import { DeskStore } from '../../platform/state/desk.store';
 import { Words } from '../../platform/words';
 import { TROUBLE, Workers } from '../../platform/workers/workers';
@@ -128,8 +129,7 @@ export class PlayAlong implements OnDestroy {
   protected readonly fault = signal<string | null>(null);
   protected readonly heard = signal<HeardRecording | null>(null);
   protected readonly sounding = signal(false);
-  private sound: { readonly context: AudioContext; readonly buffer: AudioBuffer; source: AudioBufferSourceNode | null } | null =
-    null;
+  private sound: HeardFile | null = null;
   private taps: number[] = [];
   private readonly tapped = signal<number | null>(null);
 
@@ -160,7 +160,7 @@ export class PlayAlong implements OnDestroy {
   constructor() {
     // However the dialog is closed, the recording ends with it.
     effect(() => {
-      if (!this.open()) untracked(() => this.sound?.source?.stop());
+      if (!this.open()) untracked(() => this.sound?.stop());
     });
   }
 
@@ -184,13 +184,9 @@ export class PlayAlong implements OnDestroy {
     }
     this.listening.set(true);
     try {
-      const context = new AudioContext();
-      const buffer = await context.decodeAudioData(await file.arrayBuffer()).catch(async (error: unknown) => {
-        await context.close();
-        throw error;
-      });
-      this.sound = { context, buffer, source: null };
-      const samples = await asHeard(buffer);
+      const buffer = await decoded(file);
+      this.sound = new HeardFile(buffer);
+      const samples = await asHeard(buffer, RATE, LONGEST);
       const found = await this.workers.hearing.call('recording', samples, RATE, buffer.duration <= LONGEST);
       if (found.ok) this.heard.set(found.value);
       else
@@ -206,15 +202,10 @@ export class PlayAlong implements OnDestroy {
   protected toggle(): void {
     if (!this.sound) return;
     if (this.sounding()) {
-      this.sound.source?.stop();
+      this.sound.stop();
       return;
     }
-    const source = this.sound.context.createBufferSource();
-    source.buffer = this.sound.buffer;
-    source.connect(this.sound.context.destination);
-    source.onended = () => this.sounding.set(false);
-    source.start();
-    this.sound.source = source;
+    this.sound.play(() => this.sounding.set(false));
     this.sounding.set(true);
   }
 
@@ -240,20 +231,8 @@ export class PlayAlong implements OnDestroy {
   }
 
   private silence(): void {
-    this.sound?.source?.stop();
-    void this.sound?.context.close();
+    this.sound?.close();
     this.sound = null;
     this.sounding.set(false);
   }
-}
-
-/** The beginning of a sound as one channel at the rate that is listened to. */
-async function asHeard(buffer: AudioBuffer): Promise<Float32Array> {
-  const seconds = Math.min(LONGEST, buffer.duration);
-  const offline = new OfflineAudioContext(1, Math.max(1, Math.ceil(seconds * RATE)), RATE);
-  const source = offline.createBufferSource();
-  source.buffer = buffer;
-  source.connect(offline.destination);
-  source.start();
-  return (await offline.startRendering()).getChannelData(0);
 }

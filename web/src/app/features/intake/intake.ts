@@ -15,11 +15,15 @@ import { Router } from '@angular/router';
 import { applyEdit, newDocument, type Document, type SongFacts } from '@joined-hands/core/song';
 import { COUNTED_LABELS, QUESTION_LABELS, refusalWords } from '@joined-hands/core/words';
 import type { Answers, Counted, Found, Question, Reading, Recording, Refusal } from '@joined-hands/core/formats';
+import { Drafts, isSound, type Draft } from '../../platform/audio/drafts';
 import { ShelfStore } from '../../platform/state/shelf.store';
 import { Incoming } from '../../platform/state/incoming';
 import { Library, STORAGE_SENTENCES, storageTrouble } from '../../platform/storage/library';
 import { after, atFirst, keepable, type IntakeEvent, type Source, type Typing, type Way } from './state';
+import { DraftBox } from './draft-box';
 import { TYPED, type TypedWay } from './typed';
+import { unsureMarks } from './unsure';
+import { isUnsure } from '@joined-hands/core/hearing';
 import { PlayIn } from '../../ui/play-in/play-in';
 import { JoinStrip } from '../../ui/join-strip/join-strip';
 import { Fold } from '../../ui/fold';
@@ -84,7 +88,7 @@ const isEmpty = (source: Source): boolean =>
 @Component({
   selector: 'jh-intake',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Fold, JoinStrip, NzSpinComponent, Dropdown, PlayIn, SongFactsForm],
+  imports: [Choice, DraftBox, Fold, JoinStrip, NzSpinComponent, Dropdown, PlayIn, SongFactsForm],
   templateUrl: './intake.html',
   styleUrl: './intake.less',
 })
@@ -141,7 +145,21 @@ export class Intake implements OnDestroy {
   /** The file at hand with its size. */
   protected readonly fileName = computed(() => {
     const { source } = this.state();
-    return source?.kind === 'file' ? `${source.file.name} (${sizeName(source.file.size)})` : '';
+    return source?.kind === 'file' ? (this.draft()?.name ?? `${source.file.name} (${sizeName(source.file.size)})`) : '';
+  });
+  /** What was made of a recording; null where no recording is at hand. */
+  protected readonly draft = signal<Draft | null>(null);
+  protected readonly drafts = inject(Drafts);
+  /** What was not heard clearly, where the song was heard. */
+  protected readonly marks = computed(() => {
+    const song = this.song();
+    const { source } = this.state();
+    if (!song || !source) return [];
+    const heard =
+      source.kind === 'recording'
+        ? source.recording.notes.map((n) => ({ ...n, unsure: n.unsure ?? false }))
+        : (this.draft()?.tones ?? []).map((t) => ({ ...t, unsure: isUnsure(t) }));
+    return unsureMarks(heard, song.arrangement);
   });
   protected readonly over = signal(false);
   private readonly begin = latestWins();
@@ -181,6 +199,7 @@ export class Intake implements OnDestroy {
   /** What is left is not read to its end. */
   ngOnDestroy(): void {
     if (this.reading() !== null) this.workers.reader.stop();
+    if (this.drafts.progress() !== null) this.drafts.cancel();
   }
 
   private async restore(): Promise<void> {
@@ -211,6 +230,8 @@ export class Intake implements OnDestroy {
 
   protected choose(way: Way): void {
     this.begin();
+    this.draft.set(null);
+    if (this.drafts.progress() !== null) this.drafts.cancel();
     this.is({ type: 'choose', way });
   }
 
@@ -333,6 +354,7 @@ export class Intake implements OnDestroy {
     if (files.length > 1)
       this.toasts.say($localize`Only ${file.name} was opened. Add the other ${files.length - 1} one at a time.`);
     this.choose('file');
+    if (isSound(file)) return void this.listenTo(file);
     if (file.size <= LARGEST_FILE) {
       this.read({ kind: 'file', file });
       return;
@@ -340,8 +362,20 @@ export class Intake implements OnDestroy {
     this.is({ type: 'refuse', sentence: $localize`${file.name}\: The file is larger than 20 MB. Choose a file with one song.` });
   }
 
+  /** Makes a draft of a recording, and reads it like a file that was played. */
+  private async listenTo(file: File): Promise<void> {
+    const isLatest = this.begin();
+    this.is({ type: 'wait', what: file.name });
+    const draft = await this.drafts.of(file);
+    if (!isLatest() || draft === null) return;
+    if (typeof draft === 'string') return this.is({ type: 'refuse', sentence: draft });
+    this.draft.set(draft);
+    this.read({ kind: 'file', file: draft.file });
+  }
+
   protected cancel(): void {
     this.begin();
+    if (this.drafts.progress() !== null) this.drafts.cancel();
     this.workers.reader.stop();
     const sentence = this.typed()
       ? $localize`Reading was stopped. Nothing was changed; shorten the text.`

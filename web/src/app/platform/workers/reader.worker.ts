@@ -1,7 +1,9 @@
 import { expose } from 'comlink';
 import { cardOf, checkDocument, type SongCard } from '@joined-hands/core/sheet';
 import type { Document } from '@joined-hands/core/song';
+import type { HeardTone } from '@joined-hands/core/hearing';
 import {
+  midiOfTones,
   openFile,
   readAbc,
   readChordPro,
@@ -43,6 +45,11 @@ const reader = {
       const checked = checkDocument(saved);
       return checked.ok ? checked.document : null;
     });
+  },
+
+  /** What was heard of a recording as a MIDI file, to be opened like one that was played. */
+  heard(title: string, tempo: number, tones: readonly HeardTone[]): Uint8Array {
+    return midiOfTones(title, tempo, tones);
   },
 
   readLetters(text: string): Reading {

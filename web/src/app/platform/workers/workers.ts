@@ -3,11 +3,19 @@ import type { ArrangerApi } from './arranger.worker';
 import type { HearingApi } from './hearing.worker';
 import type { EngraverApi } from './engraver.worker';
 import type { MixerApi } from './mixer.worker';
+import type { NotesApi } from './notes.worker';
 import type { ReaderApi } from './reader.worker';
 import { WorkerClient, type Trouble } from './worker-client';
 
 /** Milliseconds that one call to a worker may take: many times what the largest song needs. */
-const DEADLINES = { arranger: 20_000, reader: 20_000, engraver: 90_000, mixer: 180_000, hearing: 120_000 } as const;
+const DEADLINES = {
+  arranger: 20_000,
+  reader: 20_000,
+  engraver: 90_000,
+  mixer: 180_000,
+  hearing: 120_000,
+  notes: 900_000,
+} as const;
 
 /** Milliseconds from opening a song until the engraver is made ahead. */
 const SETTLED_MS = 15_000;
@@ -50,6 +58,12 @@ export class Workers {
   readonly ear = new WorkerClient<HearingApi>(
     () => new Worker(new URL('./hearing.worker', import.meta.url), { type: 'module' }),
     DEADLINES.hearing,
+  );
+
+  /** Makes notes of recordings. */
+  readonly notes = new WorkerClient<NotesApi>(
+    () => new Worker(new URL('./notes.worker', import.meta.url), { type: 'module' }),
+    DEADLINES.notes,
   );
 
   constructor() {

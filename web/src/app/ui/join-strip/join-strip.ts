@@ -21,8 +21,8 @@ import { fitStrip } from './fit';
 import type { PlaceMark, RoomMark, Stack, Stone, StripLine } from './strip';
 import { Words } from '../../platform/words';
 
-/** What became of a note in a pass. */
-export type Verdict = 'wrong' | 'missed' | 'early' | 'late';
+/** What became of a note in a pass; `unsure` for one that was not heard clearly. */
+export type Verdict = 'wrong' | 'missed' | 'early' | 'late' | 'unsure';
 
 /** A verdict at a place of the song, for one hand. */
 export interface StripMark {
@@ -36,6 +36,7 @@ const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
   missed: $localize`a key missing`,
   early: 'early',
   late: 'late',
+  unsure: $localize`not heard clearly`,
 };
 
 /**

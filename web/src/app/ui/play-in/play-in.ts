@@ -111,7 +111,7 @@ export class PlayIn implements OnDestroy {
   /** Counting in, recording, or neither. */
   protected readonly state = signal<'idle' | 'counting' | 'recording' | 'hearing'>('idle');
   protected readonly taken = signal(0);
-  private notes: { at: number; until: number; midi: number }[] = [];
+  private notes: { at: number; until: number; midi: number; unsure?: boolean }[] = [];
   private readonly down = new Map<number, number>();
   private origin = 0;
   private timer = 0;
@@ -284,7 +284,7 @@ export class PlayIn implements OnDestroy {
     }
     const sung = line.value;
     const octaves = octavesToSing(sung.map((n) => n.midi));
-    this.notes = sung.map(({ at, until, midi }) => ({ at, until, midi: midi + 12 * octaves }));
+    this.notes = sung.map(({ at, until, midi, sure }) => ({ at, until, midi: midi + 12 * octaves, unsure: !sure }));
     this.taken.set(this.notes.length);
     const unsure = sung.filter((n) => !n.sure).length;
     this.heard.set(
