@@ -18,7 +18,7 @@ export interface Take {
 const ONE_HAND = 10;
 
 /** Keys as they are held: until the next one near them, at most two seconds; some softer, some harder. */
-export const held = (keys: readonly HeardNote[], tempo: number): Struck[] =>
+const held = (keys: readonly HeardNote[], tempo: number): Struck[] =>
   keys.map(({ midi, time }, i) => {
     const next = keys.slice(i + 1).find((k) => k.time - time > 0.06 && Math.abs(k.midi - midi) < ONE_HAND);
     const length = Math.min(2, Math.max(0.1, (next?.time ?? time + 120 / tempo) - time));

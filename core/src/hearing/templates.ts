@@ -43,7 +43,7 @@ const usual = (midi: number, partial: number): number => {
 };
 
 /** How loud the overtones of a key are, between the learned keys on either side of it. */
-export function partialsOf(midi: number, { keys }: PianoFit): number[] {
+function partialsOf(midi: number, { keys }: PianoFit): number[] {
   const all = Array.from({ length: MOST }, (_, k) => usual(midi, k + 1));
   if (keys.length === 0) return all;
   const over = keys.find((k) => k.midi >= midi) ?? keys[keys.length - 1];

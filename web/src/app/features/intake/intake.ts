@@ -368,7 +368,10 @@ export class Intake implements OnDestroy {
     this.is({ type: 'wait', what: file.name });
     const draft = await this.drafts.of(file);
     if (!isLatest() || draft === null) return;
-    if (typeof draft === 'string') { this.is({ type: 'refuse', sentence: draft }); return; }
+    if (typeof draft === 'string') {
+      this.is({ type: 'refuse', sentence: draft });
+      return;
+    }
     this.draft.set(draft);
     this.read({ kind: 'file', file: draft.file });
   }

@@ -24,7 +24,7 @@ export class Outcome {
     if (!f) return [];
     const byEar = result.heardBy === 'ear';
     const counts = [
-      { text: byEar ? $localize`other keys heard` : $localize`wrong`, count: f.wrong, sign: 'wrong' },
+      { text: byEar ? $localize`as another key` : $localize`wrong`, count: f.wrong, sign: 'wrong' },
       { text: byEar ? $localize`not heard` : $localize`missing`, count: f.missed, sign: 'missed' },
       { text: $localize`too many`, count: f.extra, sign: '' },
       { text: $localize`early`, count: f.early, sign: 'early' },

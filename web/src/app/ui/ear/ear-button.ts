@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal, ty
 import { nameOf, pitchAt } from '@joined-hands/core/pitch';
 import { Ear } from '../../platform/input/ear';
 import { Words } from '../../platform/words';
+import { Live } from '../live';
 import { Modal } from '../modal';
 import { Pressed } from '../pressed';
 import { Signs } from '../signs';
@@ -17,9 +18,10 @@ const NAMES = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
 @Component({
   selector: 'jh-ear-button',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [EarSetup, Modal, Pressed, Signs],
+  imports: [EarSetup, Live, Modal, Pressed, Signs],
   templateUrl: './ear-button.html',
   styleUrl: './ear-button.less',
+  host: { '[class.on]': 'ear.on()' },
 })
 export class EarButton implements OnDestroy {
   protected readonly ear = inject(Ear);

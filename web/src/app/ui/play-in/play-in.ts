@@ -24,6 +24,7 @@ import { KeyInput } from '../../platform/input/key-input';
 import { NumberField } from '../number-field';
 import { Choice } from '../choice';
 import { Keyboard } from '../keyboard/keyboard';
+import { Live } from '../live';
 import { Pressed } from '../pressed';
 import { Signs } from '../signs';
 import { Words } from '../../platform/words';
@@ -68,7 +69,7 @@ function valueWords(quarters: number): string {
 @Component({
   selector: 'jh-play-in',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, FormField, Keyboard, NumberField, Pressed, Signs],
+  imports: [Choice, FormField, Keyboard, Live, NumberField, Pressed, Signs],
   templateUrl: './play-in.html',
   styleUrl: './play-in.less',
   host: { '(document:keydown)': 'onKey($event, true)', '(document:keyup)': 'onKey($event, false)' },
