@@ -50,5 +50,14 @@ test('a recording becomes a draft: its notes, its chords, what was not clear, he
   await page.getByTestId('keep').click();
   await page.waitForURL('**/desk/**');
   await expect(page.getByRole('banner')).toContainText('quay');
+  // What is wrong is put right by hand, note by note, and taken back.
+  const stones = page.getByTestId('stone');
+  const count = await stones.count();
+  await stones.first().click();
+  await page.getByRole('button', { name: 'Correct this note' }).click();
+  await page.getByRole('button', { name: 'Join with the next' }).click();
+  await expect(stones).toHaveCount(count - 1);
+  await page.getByRole('button', { name: 'Undo: join two notes' }).click();
+  await expect(stones).toHaveCount(count);
   expect(elsewhere).toEqual([]);
 });

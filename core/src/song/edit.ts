@@ -53,6 +53,7 @@ import {
 import { changeFacts, type SongFacts } from './facts.js';
 import type { KeyNote, MelodyNote } from './song.js';
 import type { Texture } from './texture-data.js';
+import { changeNote, type NoteChange } from './tune.js';
 import { dropVersion, keepVersion, takeVersion } from './versions.js';
 
 /** A setting of a stretch, or of the whole song (null), where it takes the place of those of its stretches. */
@@ -85,6 +86,8 @@ export type PlaceEdit =
   /** Fingers bottom-up; null for those that are found. */
   | { readonly code: 'edit.fingers'; readonly at: Ticks; readonly hand: Hand; readonly fingers: readonly number[] | null }
   /** Another name for the key of a tune's note, "Db" for "C#". */
+  /** A note of the tune is put right: higher or lower, earlier or later, split, joined with the next, or taken away. */
+  | { readonly code: 'edit.note'; readonly at: Ticks; readonly change: NoteChange }
   | { readonly code: 'edit.respell'; readonly at: Ticks; readonly name: NoteName }
   /** What is struck with a note of the tune, in half steps below it; none where it is struck alone. */
   | { readonly code: 'edit.strike-with'; readonly at: Ticks; readonly below: readonly number[] }
@@ -181,6 +184,7 @@ const APPLY: Apply = {
   'edit.voicing': (doc, { at, pitches }) => pinVoicing(doc, at, pitches),
   'edit.free-voicing': (doc, { at }) => unpinVoicing(doc, at),
   'edit.fingers': (doc, { hand, at, fingers }) => setFingers(doc, hand, at, fingers),
+  'edit.note': (doc, { at, change }) => changeNote(doc, at, change),
   'edit.respell': (doc, { at, name }) => respell(doc, at, name),
   'edit.strike-with': (doc, { at, below }) => strikeWith(doc, at, below),
   'edit.remind': (doc, { at, text }) => remind(doc, at, text),

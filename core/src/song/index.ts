@@ -70,3 +70,4 @@ export { keysOf, type Song } from './song.js';
 export { oneLine } from './text.js';
 export { barsOf, type Texture } from './texture-data.js';
 export { documentOfVersion } from './versions.js';
+export { changedTune, type NoteChange } from './tune.js';

@@ -90,6 +90,7 @@ function inside(edit: Edit, part: TickRange): (PlaceEdit | RangeEdit)[] | null {
     case 'edit.voicing':
     case 'edit.free-voicing':
     case 'edit.fingers':
+    case 'edit.note':
     case 'edit.respell':
     case 'edit.strike-with':
     case 'edit.remind':

@@ -1,6 +1,7 @@
 import { textureNamed, WRITTEN } from '../../fills/texture.js';
 import type { EditFact, EditGroup, SettingEdit } from '../../song/edit.js';
 import type { SongFacts } from '../../song/facts.js';
+import type { NoteChange } from '../../song/tune.js';
 import type { CodesOf, Sayings } from '../fact.js';
 import type { Speech } from '../speech.js';
 import { LEVELS } from './findings.js';
@@ -21,6 +22,26 @@ import {
   WALKS,
   FEELS,
 } from './labels.js';
+
+/** What is put right in a note of the melody. */
+function noteChange(change: NoteChange): string {
+  switch (change.kind) {
+    case 'pitch': {
+      const by = Math.abs(change.by);
+      const far =
+        by % 12 === 0 ? (by === 12 ? 'an octave' : `${by / 12} octaves`) : by === 1 ? 'a half step' : `${by} half steps`;
+      return `a note ${far} ${change.by > 0 ? 'higher' : 'lower'}`;
+    }
+    case 'begin':
+      return change.by > 0 ? 'a note later' : 'a note earlier';
+    case 'split':
+      return 'split a note';
+    case 'join':
+      return 'join two notes';
+    case 'remove':
+      return 'take a note away';
+  }
+}
 
 /** Facts of a song. */
 const FACTS: Readonly<Record<keyof SongFacts, string>> = {
@@ -131,6 +152,7 @@ export const edits: Sayings<CodesOf<'edit'>, Speech> = {
     fingers === null
       ? `use the suggested ${hand === 'left' ? 'fingers' : 'finger'}`
       : `${fingers.length === 1 ? 'finger' : 'fingers'} ${fingers.join('-')}`,
+  'edit.note': ({ change }) => noteChange(change),
   'edit.respell': ({ name }, say) => `spell it ${say.note(name)}`,
   'edit.strike-with': ({ below }) => (below.length === 0 ? 'strike the note alone' : `strike ${below.length + 1} notes together`),
   'edit.remind': ({ text }) => (text.trim() ? 'a reminder' : 'no reminder'),

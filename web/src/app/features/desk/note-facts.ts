@@ -13,6 +13,7 @@ import { Fold } from '../../ui/fold';
 import { Offers, type Offer } from '../../ui/offers';
 import { Pressed } from '../../ui/pressed';
 import { Signs } from '../../ui/signs';
+import { ChangeNote } from './change-note';
 import { FingerWhy } from './finger-why';
 import { OwnHand } from './own-hand';
 import { ReminderField } from './reminder';
@@ -40,7 +41,7 @@ const STOP_WORDS: Readonly<Record<Stop, string>> = { fermata: $localize`Fermata`
 @Component({
   selector: 'jh-note-facts',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FingerWhy, Fold, Offers, OwnHand, Pressed, ReminderField, Signs],
+  imports: [ChangeNote, FingerWhy, Fold, Offers, OwnHand, Pressed, ReminderField, Signs],
   templateUrl: './note-facts.html',
   styleUrl: './change-chord.less',
 })
