@@ -28,3 +28,14 @@ export const CHROMIUM = {
     `--disable-features=${NOT_NEEDED.join(',')}`,
   ],
 };
+
+/** The same with a microphone that hears a sound file, once. */
+export const hearing = (file: string) => ({
+  ...CHROMIUM,
+  args: [
+    ...CHROMIUM.args,
+    '--use-fake-ui-for-media-stream',
+    '--use-fake-device-for-media-stream',
+    `--use-file-for-fake-audio-capture=${file}%noloop`,
+  ],
+});

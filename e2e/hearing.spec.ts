@@ -7,7 +7,7 @@ import { arrange } from '../core/src/arrange/index.js';
 import { midiOf } from '../core/src/pitch/index.js';
 import { TICKS_PER_QUARTER as Q } from '../core/src/time/index.js';
 import { expect, openSong, test } from './app.js';
-import { CHROMIUM } from './chromium.js';
+import { hearing } from './chromium.js';
 
 const RATE = 44_100;
 
@@ -26,17 +26,7 @@ writeFileSync(
   ),
 );
 
-test.use({
-  launchOptions: {
-    ...CHROMIUM,
-    args: [
-      ...CHROMIUM.args,
-      '--use-fake-ui-for-media-stream',
-      '--use-fake-device-for-media-stream',
-      `--use-file-for-fake-audio-capture=${sung}%noloop`,
-    ],
-  },
-});
+test.use({ launchOptions: hearing(sung) });
 
 test('a melody is sung in: the microphone shows that it is on, and what was heard is a draft to go on with', async ({ page }) => {
   await page.goto('/intake');

@@ -8,7 +8,7 @@ import { heardInRoom, QUIET_ROOM, RATE, type Struck } from '../core/testing/pian
 import { demo } from '../core/testing/songs.js';
 import { wavFrom } from '../core/testing/sounds.js';
 import { expect, openSong, test } from './app.js';
-import { CHROMIUM } from './chromium.js';
+import { hearing } from './chromium.js';
 
 const TITLE = 'All Aboard for Nettle Point';
 const ARRANGEMENT = arrange(demo('all-aboard-for-nettle-point.musicxml'));
@@ -33,17 +33,7 @@ const five = [36, 48, 60, 72, 84].flatMap((midi, i) =>
 const [heard] = heardInRoom([[...struck, ...five]], { ...QUIET_ROOM, piano: 'set', cents: -14 });
 writeFileSync(take, wavFrom(heard, RATE));
 
-test.use({
-  launchOptions: {
-    ...CHROMIUM,
-    args: [
-      ...CHROMIUM.args,
-      '--use-fake-ui-for-media-stream',
-      '--use-fake-device-for-media-stream',
-      `--use-file-for-fake-audio-capture=${take}%noloop`,
-    ],
-  },
-});
+test.use({ launchOptions: hearing(take) });
 
 async function rehearse(page: Page, pace: 'In time' | 'Wait for me'): Promise<void> {
   await openSong(page, TITLE);

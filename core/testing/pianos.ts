@@ -2,11 +2,8 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import * as midiPackage from '@tonejs/midi';
 import { noiseFrom } from './sounds.js';
-
-/** The package, as Node and as the tests load it. */
-const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
+import { Midi } from '../src/formats/midi/package.js';
 
 /** Sampled pianos: one by which weights are set, and one that is never used for it. */
 export const PIANOS = {
@@ -103,7 +100,7 @@ function pedalled(take: readonly Struck[]): number[] {
   return changes;
 }
 
-function addPedal(track: ReturnType<InstanceType<typeof Midi>['addTrack']>, at: number): void {
+function addPedal(track: ReturnType<Midi['addTrack']>, at: number): void {
   track.addCC({ number: 64, time: Math.max(0, at - 0.02), value: 0 });
   track.addCC({ number: 64, time: at + 0.08, value: 1 });
 }

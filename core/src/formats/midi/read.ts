@@ -1,4 +1,3 @@
-import * as midiPackage from '@tonejs/midi';
 import { chordFromNotes, spelledIn } from '../../harmony/from-notes.js';
 import { rankKeys } from '../../harmony/find-key.js';
 import { hasMinorThird, signatureOf, type Key } from '../../harmony/key.js';
@@ -36,8 +35,7 @@ import {
 } from './hands.js';
 import { distanceFrom, GRID_NAMES, likelyGrid, type GridName } from './quantise.js';
 import { asWritten, EXACT, onGrid, withoutGraces, type RecordedNote, type WrittenNote } from './written.js';
-
-const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
+import { Midi } from './package.js';
 
 const MAX_BYTES = 4_000_000;
 const MAX_PLAYED = 60_000;

@@ -1,8 +1,5 @@
-import * as midiPackage from '@tonejs/midi';
 import { toBytes } from './text.js';
-
-// The package is CommonJS: Node puts its exports under `default`, bundlers do not.
-const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
+import { Midi } from './package.js';
 
 /** A note that was heard: quarter notes from the first beat, and a MIDI number. */
 interface Tone {

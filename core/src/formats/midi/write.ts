@@ -1,4 +1,3 @@
-import * as midiPackage from '@tonejs/midi';
 import { plainMode, signatureOf } from '../../harmony/key.js';
 import { GRACE_SECONDS, heldFor, type ShortTouch } from '../../song/touch.js';
 import { midiOf, type Pitch } from '../../pitch/pitch.js';
@@ -9,9 +8,7 @@ import type { TempoPoint } from '../../time/tempo.js';
 import { TICKS_PER_QUARTER, type Ticks } from '../../time/ticks.js';
 import { toBytes } from './text.js';
 import { writtenPlace } from './written.js';
-
-// The package is CommonJS: Node puts its exports under `default`, bundlers do not.
-const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
+import { Midi } from './package.js';
 
 /** A note to be played. */
 export interface MidiNote {
