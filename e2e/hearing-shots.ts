@@ -9,7 +9,7 @@ import { TICKS_PER_QUARTER as Q } from '../core/src/time/index.js';
 import { heardInRoom, QUIET_ROOM, RATE, type Struck } from '../core/testing/pianos.js';
 import { demo } from '../core/testing/songs.js';
 import { soundOf, wavFrom, type Tone } from '../core/testing/sounds.js';
-import { CHROMIUM } from './chromium.js';
+import { hearing } from './chromium.js';
 
 const SONG = arrange(demo('all-aboard-for-nettle-point.musicxml'));
 const TITLE = 'All Aboard for Nettle Point';
@@ -56,15 +56,10 @@ function played(): Buffer {
 }
 
 /** A page whose microphone hears a sound. */
-async function hearing<T>(sound: Uint8Array, look: (page: Page) => Promise<T>): Promise<T> {
+async function whileHearing<T>(sound: Uint8Array, look: (page: Page) => Promise<T>): Promise<T> {
   const file = join(tmpdir(), 'joined-hands-shot.wav');
   writeFileSync(file, sound);
-  const heard = [
-    '--use-fake-ui-for-media-stream',
-    '--use-fake-device-for-media-stream',
-    `--use-file-for-fake-audio-capture=${file}%noloop`,
-  ];
-  const browser = await chromium.launch({ ...CHROMIUM, args: [...CHROMIUM.args, ...heard] });
+  const browser = await chromium.launch(hearing(file));
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
   try {
     return await look(page);
@@ -77,7 +72,7 @@ const seen = (page: Page) => page.screenshot({ animations: 'disabled' });
 
 /** Rehearsing by microphone, what was heard in words, the set-up; a melody sung in; a recording as a draft. */
 export async function hearingPictures(at: string): Promise<Buffer[]> {
-  const stand = await hearing(rehearsed(), async (page) => {
+  const stand = await whileHearing(rehearsed(), async (page) => {
     await page.goto(`${at}/shelf`);
     await page.getByRole('button', { name: `Open ${TITLE}` }).click();
     await page.getByTestId('stack').first().waitFor();
@@ -95,7 +90,7 @@ export async function hearingPictures(at: string): Promise<Buffer[]> {
     await page.getByTestId('asked-key').getByText('C4').waitFor({ timeout: 60_000 });
     return [listening, told, await seen(page)];
   });
-  const song = await hearing(sung(), async (page) => {
+  const song = await whileHearing(sung(), async (page) => {
     await page.goto(`${at}/intake`);
     await page.getByRole('button', { name: 'Play it in' }).click();
     await page.getByRole('button', { name: 'Sing it' }).click();
