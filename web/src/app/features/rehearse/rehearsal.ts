@@ -113,6 +113,8 @@ export class Rehearsal implements OnDestroy {
   readonly result = signal<Result | null>(null);
   readonly waiting = signal<Waiting>(WAITING);
   readonly places = computed(() => waitPlaces(this.notes()));
+  /** Which of them the music waits at. */
+  private readonly waitsAt = computed(() => this.waiting().index);
   /** The place in the song that is due now: what sounds, what the music waits for, or where the step begins. */
   readonly place = computed((): number | null => {
     if (this.state() === 'waiting') return this.placeOf(this.waiting().index);
@@ -140,7 +142,7 @@ export class Rehearsal implements OnDestroy {
       const places = this.places();
       const [state, on] = [this.state(), this.ear.on()];
       if (!on || (state !== 'waiting' && state !== 'playing')) return;
-      if (state === 'waiting') this.ear.expect(places, this.waiting().index, true);
+      if (state === 'waiting') this.ear.expect(places, this.waitsAt(), true);
       else this.ear.expect(places);
     });
     // When the music has come to its end, a last late note still has a beat.
