@@ -173,7 +173,7 @@ export class PianoListener {
     this.loud = Math.max(most, soft / L.soft);
     this.last = at;
     const strengths = new Map(templates.map(({ midi }, k) => [midi, amounts[k] / most]));
-    return this.madeOut(at, strengths, ahead, isWhole ? fresh : null);
+    return this.madeOut(at, strengths, ahead, length >= this.size / 2 ? fresh : null);
   }
 
   /** The keys that are strong enough, each by whether it is due; what is due moves on by them. */
