@@ -80,7 +80,7 @@ export async function hearingPictures(at: string): Promise<Buffer[]> {
     await page.getByTestId('start').click();
     await page.getByText('Play along after the count-in.').waitFor();
     await page.getByTestId('listen-by-microphone').click();
-    await page.getByTestId('heard-letters').locator('jh-signs').nth(3).waitFor();
+    await page.waitForFunction(() => document.querySelectorAll('[data-testid=heard-letters] jh-signs').length > 3);
     const listening = await seen(page);
     await page.getByTestId('result').waitFor({ timeout: 60_000 });
     const told = await seen(page);
