@@ -1,6 +1,5 @@
 import { ENGLISH } from '../words/index.js';
 import fc from 'fast-check';
-import * as midiPackage from '@tonejs/midi';
 import { describe, expect, it } from 'vitest';
 import { demo, documentOf, songOf } from '../../testing/songs.js';
 import { readMusicXml, writeMidi, writeMusicXml } from '../formats/index.js';
@@ -13,8 +12,7 @@ import { applyEdit } from '../song/edit.js';
 import { setSetting, settingAt } from '../song/edits.js';
 import { placeAfter, secondsTo } from '../time/tempo.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
-
-const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
+import { Midi } from '../formats/midi/package.js';
 
 const four = (last: string, symbol = 'C') =>
   documentOf(

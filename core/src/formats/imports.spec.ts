@@ -1,5 +1,4 @@
 import { ENGLISH, refusalWords } from '../words/index.js';
-import * as midiPackage from '@tonejs/midi';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS, documentOf, songs } from '../../testing/songs.js';
@@ -13,8 +12,7 @@ import type { Song } from '../song/song.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { openFile, readAbc, readMidi, readMusicXml, writeAbc, writeMidi, writeMusicXml, type Reading } from './index.js';
 import { likelyGrid, snap } from './midi/quantise.js';
-
-const { Midi } = (midiPackage as unknown as { default?: typeof midiPackage }).default ?? midiPackage;
+import { Midi } from './midi/package.js';
 
 const read = (reading: Reading) => {
   if (!reading.ok) throw new Error(refusalWords(reading.refusal, ENGLISH));

@@ -1,15 +1,19 @@
 import FFT from 'fft.js';
 
+/** The shape of a window of so many samples, after Hann. */
+const shapeOf = (length: number): Float32Array =>
+  Float32Array.from({ length }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / length));
+
 /** Takes magnitudes of spectra of so many samples, a power of two; a shorter stretch of sound is taken through a window of its own length. */
 export function spectrumTaker(size: number): (samples: Float32Array) => Float32Array {
   const fft = new FFT(size);
   const input = new Array<number>(size).fill(0);
   const output = fft.createComplexArray() as number[];
-  const shapes = new Map<number, Float32Array>();
+  // Most stretches fill the whole window.
+  const whole = shapeOf(size);
   return (samples) => {
     const n = samples.length;
-    const shape = shapes.get(n) ?? Float32Array.from({ length: n }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / n));
-    if (shapes.size < 4) shapes.set(n, shape);
+    const shape = n === size ? whole : shapeOf(n);
     input.fill(0, n);
     for (let i = 0; i < n; i++) input[i] = samples[i] * shape[i];
     fft.realTransform(output, input);

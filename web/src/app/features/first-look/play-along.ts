@@ -13,16 +13,14 @@ import { keyName, type Key } from '@joined-hands/core/harmony';
 import type { HeardRecording } from '@joined-hands/core/hearing';
 import { tappedTempo } from '@joined-hands/core/time';
 import type { Edit } from '@joined-hands/core/song';
-import { asHeard, decoded, HeardFile } from '../../platform/audio/heard-file';
+import { asHeard, HEARD_RATE, HeardFile, openSound, unheard } from '../../platform/audio/heard-file';
 import { DeskStore } from '../../platform/state/desk.store';
 import { Words } from '../../platform/words';
-import { TROUBLE, Workers } from '../../platform/workers/workers';
+import { Workers } from '../../platform/workers/workers';
 import { Choice } from '../../ui/choice';
 import { Dropdown } from '../../ui/dropdown';
 import { Modal } from '../../ui/modal';
 
-/** Samples a second at which a recording is listened to: more is not needed for its beat and key. */
-const RATE = 22_050;
 /** Seconds of a recording that are listened to, and the largest file that is opened, in bytes. */
 const LONGEST = 180;
 const MOST_BYTES = 60_000_000;
@@ -178,25 +176,22 @@ export class PlayAlong implements OnDestroy {
     this.fault.set(null);
     this.tapped.set(null);
     this.taps = [];
-    if (file.size > MOST_BYTES) {
-      this.fault.set($localize`${file.name} is larger than ${MOST_BYTES / 1e6} megabytes. Choose a shorter or a compressed one.`);
-      return;
-    }
     this.listening.set(true);
-    try {
-      const buffer = await decoded(file);
-      this.sound = new HeardFile(buffer);
-      const samples = await asHeard(buffer, RATE, LONGEST);
-      const found = await this.workers.hearing.call('recording', samples, RATE, buffer.duration <= LONGEST);
-      if (found.ok) this.heard.set(found.value);
-      else
-        this.fault.set($localize`${file.name} could not be listened to: ${TROUBLE[found.trouble]}. Try again, or another file.`);
-    } catch {
-      this.fault.set(
-        $localize`${file.name} is no sound file that this browser can open. Save it as MP3, WAV or OGG and choose that.`,
-      );
-    }
+    this.fault.set(await this.listenTo(file));
     this.listening.set(false);
+  }
+
+  /** Listens to a file; why that is not possible, or null. */
+  private async listenTo(file: File): Promise<string | null> {
+    const buffer = await openSound(file, MOST_BYTES);
+    if (typeof buffer === 'string') return buffer;
+    this.sound = new HeardFile(buffer);
+    const samples = await asHeard(buffer, LONGEST);
+    if (!samples) return unheard(file, 'failed');
+    const found = await this.workers.hearing.call('recording', samples, HEARD_RATE, buffer.duration <= LONGEST);
+    if (!found.ok) return unheard(file, found.trouble);
+    this.heard.set(found.value);
+    return null;
   }
 
   protected toggle(): void {

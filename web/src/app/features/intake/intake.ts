@@ -10,8 +10,10 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import { NzProgressComponent } from 'ng-zorro-antd/progress';
 import { NzSpinComponent } from 'ng-zorro-antd/spin';
 import { Router } from '@angular/router';
+import { isUnsure } from '@joined-hands/core/hearing';
 import { applyEdit, newDocument, type Document, type SongFacts } from '@joined-hands/core/song';
 import { COUNTED_LABELS, QUESTION_LABELS, refusalWords } from '@joined-hands/core/words';
 import type { Answers, Counted, Found, Question, Reading, Recording, Refusal } from '@joined-hands/core/formats';
@@ -23,7 +25,6 @@ import { after, atFirst, keepable, type IntakeEvent, type Source, type Typing, t
 import { DraftBox } from './draft-box';
 import { TYPED, type TypedWay } from './typed';
 import { unsureMarks } from './unsure';
-import { isUnsure } from '@joined-hands/core/hearing';
 import { PlayIn } from '../../ui/play-in/play-in';
 import { JoinStrip } from '../../ui/join-strip/join-strip';
 import { Fold } from '../../ui/fold';
@@ -88,7 +89,7 @@ const isEmpty = (source: Source): boolean =>
 @Component({
   selector: 'jh-intake',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, DraftBox, Fold, JoinStrip, NzSpinComponent, Dropdown, PlayIn, SongFactsForm],
+  imports: [Choice, DraftBox, Fold, JoinStrip, NzProgressComponent, NzSpinComponent, Dropdown, PlayIn, SongFactsForm],
   templateUrl: './intake.html',
   styleUrl: './intake.less',
 })
@@ -199,7 +200,7 @@ export class Intake implements OnDestroy {
   /** What is left is not read to its end. */
   ngOnDestroy(): void {
     if (this.reading() !== null) this.workers.reader.stop();
-    if (this.drafts.progress() !== null) this.drafts.cancel();
+    this.drafts.cancel();
   }
 
   private async restore(): Promise<void> {
@@ -231,7 +232,7 @@ export class Intake implements OnDestroy {
   protected choose(way: Way): void {
     this.begin();
     this.draft.set(null);
-    if (this.drafts.progress() !== null) this.drafts.cancel();
+    this.drafts.cancel();
     this.is({ type: 'choose', way });
   }
 
@@ -378,7 +379,7 @@ export class Intake implements OnDestroy {
 
   protected cancel(): void {
     this.begin();
-    if (this.drafts.progress() !== null) this.drafts.cancel();
+    this.drafts.cancel();
     this.workers.reader.stop();
     const sentence = this.typed()
       ? $localize`Reading was stopped. Nothing was changed; shorten the text.`

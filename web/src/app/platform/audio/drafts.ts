@@ -2,11 +2,10 @@ import { Injectable, inject, signal } from '@angular/core';
 import { inQuarters, type HeardTone } from '@joined-hands/core/hearing';
 import { proxy } from 'comlink';
 import { latestWins } from '../latest';
-import { TROUBLE, Workers } from '../workers/workers';
-import { asHeard, decoded } from './heard-file';
+import { Workers } from '../workers/workers';
+import { asHeard, HEARD_RATE, openSound, unheard } from './heard-file';
 
-/** Samples a second that the model of notes listens to, seconds of a recording that are heard, and bytes of the largest file. */
-const RATE = 22_050;
+/** Seconds of a recording that are heard, and bytes of the largest file. */
 const LONGEST = 600;
 const MOST_BYTES = 120_000_000;
 
@@ -43,22 +42,20 @@ export class Drafts {
   async of(file: File): Promise<Draft | string | null> {
     const isLatest = this.begin();
     const { name } = file;
-    if (file.size > MOST_BYTES)
-      return $localize`${name} is larger than ${MOST_BYTES / 1e6} megabytes. Choose a shorter or a compressed one.`;
     this.progress.set(0);
     try {
-      const sound = await decoded(file).catch(() => null);
-      if (!sound)
-        return $localize`${name} is no sound file that this browser can open. Save it as MP3, WAV or OGG and choose that.`;
-      const samples = await asHeard(sound, RATE, LONGEST);
-      const beat = await this.workers.hearing.call('recording', samples, RATE, true);
+      const sound = await openSound(file, MOST_BYTES);
+      if (typeof sound === 'string') return sound;
+      const samples = await asHeard(sound, LONGEST);
+      if (!samples) return unheard(file, 'failed');
+      const beat = await this.workers.hearing.call('recording', samples, HEARD_RATE, true);
       if (!isLatest()) return null;
       const told = proxy((share: number) => {
         if (isLatest()) this.progress.set(share);
       });
       const heard = await this.workers.notes.call('tones', samples, told);
       if (!isLatest()) return null;
-      if (!heard.ok) return $localize`${name} could not be listened to: ${TROUBLE[heard.trouble]}. Try again, or another file.`;
+      if (!heard.ok) return unheard(file, heard.trouble);
       if (heard.value.length === 0) return $localize`No notes were heard in ${name}. Choose a recording of a piano alone.`;
       const found = beat.ok ? beat.value.beat : null;
       const tempo = found?.tempo ?? USUAL;
@@ -66,15 +63,16 @@ export class Drafts {
       const title = name.replace(/\.[^.]*$/, '');
       const midi = await this.workers.reader.call('heard', title, tempo, tones);
       if (!isLatest()) return null;
-      if (!midi.ok) return $localize`${name} could not be listened to: ${TROUBLE[midi.trouble]}. Try again, or another file.`;
+      if (!midi.ok) return unheard(file, midi.trouble);
       return { name, sound, tones, tempo, file: new File([midi.value.slice()], `${title}.mid`, { type: 'audio/midi' }) };
     } finally {
       if (isLatest()) this.progress.set(null);
     }
   }
 
-  /** Lets go of the recording at work. */
+  /** Lets go of the recording at work, if there is one. */
   cancel(): void {
+    if (this.progress() === null) return;
     this.begin();
     this.progress.set(null);
     this.workers.notes.stop();

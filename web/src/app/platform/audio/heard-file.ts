@@ -1,18 +1,35 @@
-/** A sound file as this browser opens it; throws where it cannot. */
-export async function decoded(file: File): Promise<AudioBuffer> {
+import type { Trouble } from '../workers/worker-client';
+import { TROUBLE } from '../workers/workers';
+
+/** Samples a second at which a sound is listened to: more is needed neither for its beat and key nor by the model of notes. */
+export const HEARD_RATE = 22_050;
+
+/** A sound file of at most so many bytes as this browser opens it, or a sentence that says why it does not. */
+export async function openSound(file: File, most: number): Promise<AudioBuffer | string> {
+  const { name } = file;
+  if (file.size > most) return $localize`${name} is larger than ${most / 1e6} megabytes. Choose a shorter or a compressed one.`;
   const reader = new OfflineAudioContext(1, 1, 44_100);
-  return reader.decodeAudioData(await file.arrayBuffer());
+  try {
+    return await reader.decodeAudioData(await file.arrayBuffer());
+  } catch {
+    return $localize`${name} is no sound file that this browser can open. Save it as MP3, WAV or OGG and choose that.`;
+  }
 }
 
-/** The beginning of a sound, so many seconds of it, as one channel at a rate. */
-export async function asHeard(buffer: AudioBuffer, rate: number, longest: number): Promise<Float32Array> {
+/** What is said where a sound file was opened and could not be listened to. */
+export const unheard = ({ name }: File, trouble: Trouble): string =>
+  $localize`${name} could not be listened to: ${TROUBLE[trouble]}. Try again, or another file.`;
+
+/** The beginning of a sound, so many seconds of it, as one channel to listen to; null where the browser cannot make that. */
+export async function asHeard(buffer: AudioBuffer, longest: number): Promise<Float32Array | null> {
   const seconds = Math.min(longest, buffer.duration);
-  const offline = new OfflineAudioContext(1, Math.max(1, Math.ceil(seconds * rate)), rate);
+  const offline = new OfflineAudioContext(1, Math.max(1, Math.ceil(seconds * HEARD_RATE)), HEARD_RATE);
   const source = offline.createBufferSource();
   source.buffer = buffer;
   source.connect(offline.destination);
   source.start();
-  return (await offline.startRendering()).getChannelData(0);
+  const heard = await offline.startRendering().catch(() => null);
+  return heard?.getChannelData(0) ?? null;
 }
 
 /** Plays a sound that was opened, until it ends or is stopped. */

@@ -23,11 +23,10 @@ const OUTPUTS = ['Identity_1', 'Identity_2'];
 
 /**
  * The model that ships with the package named in NOTICE (Bittner and others, A lightweight instrument-agnostic model for polyphonic note
- * transcription, 2022), from where it is served or from its parts, run in WebAssembly from a folder or a file.
+ * transcription, 2022), from where it is served or from its parts, run in WebAssembly from a folder.
  */
-export async function loadNoteModel(source: string | tf.io.IOHandler, wasm: string | Record<string, string>): Promise<NoteModel> {
-  if (typeof wasm === 'string') setWasmPaths(wasm);
-  else setWasmPaths(wasm);
+export async function loadNoteModel(source: string | tf.io.IOHandler, wasm: string): Promise<NoteModel> {
+  setWasmPaths(wasm);
   // More than one thread needs a page that is shut off from others.
   tf.env().set('WASM_HAS_MULTITHREAD_SUPPORT', false);
   await tf.setBackend('wasm');
