@@ -50,6 +50,8 @@ export class Finder {
   protected readonly active = computed(() => (this.touched() && this.found().length > 0 ? `found-${this.at()}` : null));
 
   open(): void {
+    // One that was closed this very moment is gone first: its dialog would not see that it is wanted again.
+    this.application.tick();
     this.touched.set(false);
     this.typed.set('');
     this.shown.set(true);
