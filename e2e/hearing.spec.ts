@@ -6,6 +6,7 @@ import { soundOf, wavFrom, type Tone } from '../core/testing/sounds.js';
 import { arrange } from '../core/src/arrange/index.js';
 import { midiOf } from '../core/src/pitch/index.js';
 import { TICKS_PER_QUARTER as Q } from '../core/src/time/index.js';
+import type { Page } from '@playwright/test';
 import { expect, openSong, test } from './app.js';
 import { hearing } from './chromium.js';
 
@@ -28,30 +29,47 @@ writeFileSync(
 
 test.use({ launchOptions: hearing(sung) });
 
-test('a melody is sung in: the microphone shows that it is on, and what was heard is a draft to go on with', async ({ page }) => {
-  await page.goto('/intake');
-  await page.getByRole('button', { name: 'Play it in' }).click();
-  await page.getByRole('button', { name: 'Sing it' }).click();
-  await page.getByLabel('Tempo').fill('120');
-  await page.getByRole('button', { name: 'Start', exact: true }).click();
-  await expect(page.getByTestId('live')).toBeVisible();
-  // The level goes up as the voice comes in; when it has been low for a while the voice has ended.
-  await page.waitForFunction(() => {
+/** Waits until the voice has come in and ended: its level has been low for a while. */
+const sungOut = (page: Page) =>
+  page.waitForFunction(() => {
     const meter = document.querySelector<HTMLMeterElement>('[data-testid="live"] meter');
     const page = window as { loud?: number };
     if (meter && meter.value > 0.6) page.loud = performance.now();
     return page.loud !== undefined && performance.now() - page.loud > 1500;
   });
-  await page.getByRole('button', { name: 'Stop', exact: true }).click();
-  await expect(page.getByText(/\d+ notes heard/)).toBeVisible();
-  await expect(page.getByTestId('live')).toBeHidden();
-  // A machine that is busy drops a moment of sound now and then: nearly all of the line is there, in its order.
-  const letters = await page.getByTestId('stone').allTextContents();
-  expect(inOrder(letters, ['C', 'D', 'E', 'F', 'G', 'G', 'E', 'C'])).toBeGreaterThanOrEqual(6);
-  await page.getByTestId('keep').click();
-  await page.waitForURL('**/desk/**');
-  await expect(page.getByTestId('stone')).toHaveCount(letters.length);
-});
+
+for (const pace of ['To a beat', 'At my own pace'])
+  test(`a melody is sung in, ${pace.toLowerCase()}: what was heard is a draft whose notes are put right before it goes on`, async ({
+    page,
+  }) => {
+    await page.goto('/intake');
+    await page.getByRole('button', { name: 'Play it in' }).click();
+    await page.getByRole('button', { name: 'Sing it' }).click();
+    await page.getByRole('button', { name: pace }).click();
+    if (pace === 'To a beat') await page.getByLabel('Tempo').fill('120');
+    await page.getByRole('button', { name: 'Start', exact: true }).click();
+    await expect(page.getByTestId('live')).toBeVisible();
+    await sungOut(page);
+    await page.getByRole('button', { name: 'Stop', exact: true }).click();
+    await expect(page.getByText(/\d+ notes heard/)).toBeVisible();
+    await expect(page.getByTestId('live')).toBeHidden();
+    if (pace !== 'To a beat') expect(Number(await page.getByLabel('Tempo').inputValue())).toBeGreaterThan(50);
+    // A machine that is busy drops a moment of sound now and then: nearly all of the line is there, in its order.
+    await expect(page.getByTestId('stone').first()).toBeVisible();
+    const letters = await page.getByTestId('stone').allTextContents();
+    expect(inOrder(letters, ['C', 'D', 'E', 'F', 'G', 'G', 'E', 'C'])).toBeGreaterThanOrEqual(6);
+    await page.getByTestId('stone').first().click();
+    await page.getByRole('button', { name: 'Half step up' }).click();
+    await expect(page.getByTestId('stone').first()).not.toHaveText(letters[0]);
+    await page.getByRole('button', { name: 'Undo the last correction' }).click();
+    await expect(page.getByTestId('stone').first()).toHaveText(letters[0]);
+    await page.getByTestId('stone').first().click();
+    await page.getByRole('button', { name: 'Split in two' }).click();
+    await expect(page.getByTestId('stone')).toHaveCount(letters.length + 1);
+    await page.getByTestId('keep').click();
+    await page.waitForURL('**/desk/**');
+    await expect(page.getByTestId('stone')).toHaveCount(letters.length + 1);
+  });
 
 /** How many of some letters stand in a row of others in their order. */
 function inOrder(row: readonly string[], wanted: readonly string[]): number {

@@ -28,6 +28,28 @@ export const HEARING = {
     sure: 0.7,
   },
   flux: { window: 1024, hop: 256, bands: 40, lowest: 60, highest: 8000 },
+  /** How late claps usually are heard and how near to it, in seconds; how many have to be heard, and the latest that a microphone is taken to be. */
+  claps: { usual: 0.1, near: 0.2, fewest: 4, most: 0.6 },
+  free: {
+    /** Quarters a minute that are sung, how finely they are told apart and how likely they are, in octaves of the beat. */
+    slowest: 44,
+    fastest: 176,
+    step: 1 / 24,
+    usual: 92,
+    octaves: 0.6,
+    /** How exactly a length is sung, in octaves, and what it costs that the beat gives way by one. */
+    width: 0.14,
+    turn: 60,
+    /** What a note of so many eighths costs, what any other does, and the longest, in eighths. */
+    common: [0, 0.7, 0.2, 1.2, 0.7, 2.5, 1.3, 3, 1.5] as readonly number[],
+    rare: 3,
+    longest: 16,
+    /** The fewest notes that tell a beat; eighths by which a note may end before the next and still go up to it. */
+    fewest: 4,
+    breath: 1,
+    /** By how much bar lines must fall better for a song to begin with a pick-up, in eighths of long notes on them. */
+    pickup: 0.25,
+  },
   tempo: { slowest: 45, fastest: 190, usual: 104, octaves: 0.75 },
   onset: {
     /** Samples of a frame and from one to the next, and bands by which its rise is told, in hertz. */

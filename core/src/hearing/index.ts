@@ -1,4 +1,6 @@
+export { latenessOf } from './claps.js';
 export { HEARING } from './figures.js';
+export { freeBeat, type FreeLine } from './free-beat.js';
 export { hearLine, onBeat, type HeardLine, type HeardNote, type SungTo } from './line.js';
 export { PianoListener, type DuePlace, type Following, type HeardKey } from './listener.js';
 export { hearRecording, type HeardBeat, type HeardRecording } from './recording.js';

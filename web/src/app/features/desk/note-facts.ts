@@ -3,17 +3,17 @@ import type { PartNote } from '@joined-hands/core/arrange';
 import { chordsHolding, type HoldingChord } from '@joined-hands/core/harmony';
 import { countNotes, findConflicts, notesOver } from '@joined-hands/core/join';
 import { isBlackKey, midiOf, nameOf, otherName } from '@joined-hands/core/pitch';
-import { handsOf, keysOf, rangeOf, STOPS, type Stop } from '@joined-hands/core/song';
+import { handsOf, keysOf, rangeOf, STOPS, type NoteChange, type Stop } from '@joined-hands/core/song';
 import { placeOf } from '@joined-hands/core/time';
 import { besideOffers, startOf, type BesideInterval } from '@joined-hands/core/right-hand';
 import { capital, conflictWords, countingWords, MOVE_LABELS } from '@joined-hands/core/words';
 import { Player } from '../../platform/audio/player';
 import { DeskStore } from '../../platform/state/desk.store';
+import { ChangeNote } from '../../ui/change-note';
 import { Fold } from '../../ui/fold';
 import { Offers, type Offer } from '../../ui/offers';
 import { Pressed } from '../../ui/pressed';
 import { Signs } from '../../ui/signs';
-import { ChangeNote } from './change-note';
 import { FingerWhy } from './finger-why';
 import { OwnHand } from './own-hand';
 import { ReminderField } from './reminder';
@@ -53,6 +53,7 @@ export class NoteFacts {
   protected readonly words = inject(Words);
   protected readonly fault = signal<string | null>(null);
 
+  protected readonly song = computed(() => this.desk.document()?.song ?? null);
   private readonly name = computed(() => nameOf(this.note().pitch));
   /** The other name of a black key, or of a white one that is called by a sign; null where the song has no note here to be named. */
   protected readonly otherName = computed(() => {
@@ -159,6 +160,12 @@ export class NoteFacts {
     const now = this.beside();
     const next = now.includes(below) ? now.filter((b) => b !== below) : [...now, below];
     void this.desk.edit({ code: 'edit.strike-with', at: this.note().at, below: next });
+  }
+
+  /** Puts the note right; it stays in hand where it goes. */
+  protected async correct({ change, at }: { change: NoteChange; at: number }): Promise<void> {
+    await this.desk.edit({ code: 'edit.note', at: this.note().at, change });
+    if (at !== this.note().at) this.desk.select({ kind: 'note', at });
   }
 
   protected respell(name: string): void {

@@ -24,9 +24,9 @@ import { Library, STORAGE_SENTENCES, storageTrouble } from '../../platform/stora
 import { after, atFirst, keepable, type IntakeEvent, type Source, type Typing, type Way } from './state';
 import { DraftBox } from './draft-box';
 import { TYPED, type TypedWay } from './typed';
+import { Preview } from './preview';
 import { unsureMarks } from './unsure';
 import { PlayIn } from '../../ui/play-in/play-in';
-import { JoinStrip } from '../../ui/join-strip/join-strip';
 import { Fold } from '../../ui/fold';
 import { Dropdown } from '../../ui/dropdown';
 import { SongFactsForm } from '../../ui/song-facts';
@@ -89,7 +89,7 @@ const isEmpty = (source: Source): boolean =>
 @Component({
   selector: 'jh-intake',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, DraftBox, Fold, JoinStrip, NzProgressComponent, NzSpinComponent, Dropdown, PlayIn, SongFactsForm],
+  imports: [Choice, DraftBox, Fold, NzProgressComponent, NzSpinComponent, Dropdown, PlayIn, Preview, SongFactsForm],
   templateUrl: './intake.html',
   styleUrl: './intake.less',
 })
@@ -325,6 +325,12 @@ export class Intake implements OnDestroy {
     if (!song) return;
     this.is({ type: 'correct', facts });
     await this.preview(this.begin(), song.document, song);
+  }
+
+  /** Takes the song with a note put right, or as it was before. */
+  protected async correct(document: Document): Promise<void> {
+    const song = this.song();
+    if (song) await this.preview(this.begin(), document, song);
   }
 
   /** Puts the cursor on the trouble. */

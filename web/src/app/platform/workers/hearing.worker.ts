@@ -2,13 +2,16 @@ import { expose } from 'comlink';
 import {
   ANY_PIANO,
   fitOf,
+  freeBeat,
   HEARING,
+  latenessOf,
   hearLine,
   hearRecording,
   onBeat,
   PianoListener,
   type DuePlace,
   type Following,
+  type FreeLine,
   type HeardKey,
   type HeardNote,
   type HeardRecording,
@@ -35,6 +38,11 @@ const hearing = {
     return onBeat(hearLine(samples, rate), beat);
   },
 
+  /** One line that was sung or played to no beat, in bars of so many quarters: the beat that was found, null where too little was heard. */
+  freeLine(samples: Float32Array, rate: number, quartersOfBar: number): FreeLine | null {
+    return freeBeat(hearLine(samples, rate).notes, quartersOfBar);
+  },
+
   /** Begins to listen to a piano, at so many samples a second, by what is known of it. */
   listen(rate: number, fit: PianoFit | null): void {
     piano = new PianoListener(rate, fit ?? ANY_PIANO);
@@ -54,6 +62,11 @@ const hearing = {
   /** The samples at which something began lately, whether it was a key or not. */
   begun(): readonly number[] {
     return piano?.begunLately ?? [];
+  },
+
+  /** By how many seconds this microphone hears late, by claps. */
+  late(begun: readonly number[], asked: readonly number[]): number | null {
+    return latenessOf(begun, asked);
   },
 
   /** A piano by a few keys that were measured. */

@@ -16,9 +16,8 @@ const TOLD = [36, 48, 60, 72, 84];
 const ROOM = 3;
 const BEAT = 0.6;
 
-/** Claps that are counted, and how many of them have to be heard. */
+/** Claps that are counted. */
 const CLAPS = 8;
-const HEARD = 4;
 
 /** A microphone and a piano are set up in a minute: the room, a clap to the beat, five keys. */
 @Component({
@@ -85,14 +84,16 @@ export class EarSetup implements OnDestroy {
   private async measureLateness(start: number): Promise<void> {
     const begun = await this.ear.begunSince(start - BEAT / 2);
     if (this.step() !== 'claps') return;
-    const late = Array.from({ length: CLAPS }, (_, i) => begun.find((t) => Math.abs(t - (start + i * BEAT) - 0.1) < BEAT / 3))
-      .flatMap((t, i) => (t === undefined ? [] : [t - (start + i * BEAT)]))
-      .sort((a, b) => a - b);
-    if (late.length < HEARD) {
+    const late = await this.workers.ear.call(
+      'late',
+      begun,
+      Array.from({ length: CLAPS }, (_, i) => start + i * BEAT),
+    );
+    if (!late.ok || late.value === null) {
       this.told.set($localize`Too few claps were heard. Come closer and clap again, or go on without.`);
       return;
     }
-    this.latency.set(Math.min(0.6, Math.max(0, late[late.length >> 1])));
+    this.latency.set(late.value);
     this.askKeys();
   }
 

@@ -88,7 +88,18 @@ export class PlayIn implements OnDestroy {
   /** What was heard of a song that was sung, in words. */
   protected readonly heard = signal<string | null>(null);
   private blocks: HeardBlock[] = [];
-  protected readonly singHint = $localize`Sing, hum or whistle the melody: one bar is counted aloud, then the beat is shown. Nothing is recorded or kept, only the notes.`;
+  protected readonly singHint = computed(() =>
+    this.free()
+      ? $localize`Sing, hum or whistle the melody at your own pace: its tempo is found. Nothing is recorded or kept, only the notes.`
+      : $localize`Sing, hum or whistle the melody: one bar is counted aloud, then the beat is shown. Nothing is recorded or kept, only the notes.`,
+  );
+  protected readonly paces = [
+    { id: 'beat' as const, text: $localize`To a beat` },
+    { id: 'free' as const, text: $localize`At my own pace` },
+  ];
+  protected readonly pace = signal<'beat' | 'free'>('beat');
+  /** Sung to no beat, whose tempo is found. */
+  protected readonly free = computed(() => this.mode() === 'sung' && this.pace() === 'free' && this.song() === null);
   protected readonly modes = [
     { id: 'steps' as const, text: $localize`Step by step` },
     { id: 'time' as const, text: $localize`In time` },
@@ -214,6 +225,13 @@ export class PlayIn implements OnDestroy {
     this.tell();
   }
 
+  protected choosePace(pace: 'beat' | 'free'): void {
+    this.end();
+    this.clear();
+    this.heard.set(null);
+    this.pace.set(pace);
+  }
+
   /** Counts one bar in, then records until it is stopped. */
   protected toggle(): void {
     if (this.state() === 'hearing') return;
@@ -230,7 +248,9 @@ export class PlayIn implements OnDestroy {
       (block) => this.blocks.push(block),
       () => this.finish(),
     );
-    if (on) this.count(false);
+    if (!on) return;
+    if (this.free()) this.state.set('recording');
+    else this.count(false);
   }
 
   private count(aloud: boolean): void {
@@ -268,14 +288,16 @@ export class PlayIn implements OnDestroy {
     this.state.set('hearing');
     const samples = new Float32Array(blocks.length * blocks[0].samples.length);
     blocks.forEach((b, i) => samples.set(b.samples, i * blocks[0].samples.length));
-    const { unit } = this.meter();
-    const line = await this.workers.hearing.call('line', samples, rate, {
-      origin: origin - blocks[0].time,
-      quarters: this.beats() / 60,
-      grid: SUNG_GRID,
-      // The clicks of the count-in are no notes.
-      pickup: (2 * 4) / unit,
-    });
+    const { beats, unit } = this.meter();
+    const line = this.free()
+      ? await this.workers.hearing.call('freeLine', samples, rate, (beats * 4) / unit)
+      : await this.workers.hearing.call('line', samples, rate, {
+          origin: origin - blocks[0].time,
+          quarters: this.beats() / 60,
+          grid: SUNG_GRID,
+          // The clicks of the count-in are no notes.
+          pickup: (2 * 4) / unit,
+        });
     // Left meanwhile, nobody waits for it.
     if (this.state() !== 'hearing') return;
     this.state.set('idle');
@@ -283,7 +305,9 @@ export class PlayIn implements OnDestroy {
       this.heard.set($localize`What you sang could not be heard: ${TROUBLE[line.trouble]}. Try again.`);
       return;
     }
-    const sung = line.value;
+    const found = line.value;
+    const sung = found === null ? [] : 'tempo' in found ? found.notes : found;
+    if (found !== null && 'tempo' in found) this.tempo.set(Math.min(240, Math.max(30, found.tempo)));
     const octaves = octavesToSing(sung.map((n) => n.midi));
     this.notes = sung.map(({ at, until, midi, sure }) => ({ at, until, midi: midi + 12 * octaves, unsure: !sure }));
     this.taken.set(this.notes.length);

@@ -1,8 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { changedTune, type NoteChange } from '@joined-hands/core/song';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { changedTune, type NoteChange, type Song } from '@joined-hands/core/song';
 import { TICKS_PER_QUARTER as Q } from '@joined-hands/core/time';
-import { DeskStore } from '../../platform/state/desk.store';
-import { Fold } from '../../ui/fold';
+import { Fold } from './fold';
 
 /** How far a note is moved in time by one press. */
 const STEP = Q / 2;
@@ -26,11 +25,12 @@ const CHANGES: readonly { readonly text: string; readonly change: NoteChange }[]
   imports: [Fold],
   template: `
     @if (offers().length > 0) {
-      <jh-fold i18n-title title="Correct this note" data-testid="correct-note">
+      <jh-fold i18n-title title="Correct this note" [open]="open()" data-testid="correct-note">
         <div class="acts">
           @for (offer of offers(); track offer.text) {
             <button type="button" class="btn small" (click)="take(offer.change)">{{ offer.text }}</button>
           }
+          <ng-content />
         </div>
       </jh-fold>
     }
@@ -45,18 +45,17 @@ const CHANGES: readonly { readonly text: string; readonly change: NoteChange }[]
   `,
 })
 export class ChangeNote {
+  readonly song = input.required<Song>();
   readonly at = input.required<number>();
-  private readonly desk = inject(DeskStore);
+  readonly open = input(false);
+  /** What is to be done with the note, and where it begins then. */
+  readonly changed = output<{ change: NoteChange; at: number }>();
   /** What can be done with it; nothing where the song has no note of its own here. */
-  protected readonly offers = computed(() => {
-    const song = this.desk.document()?.song;
-    return song ? CHANGES.filter(({ change }) => changedTune(song, this.at(), change) !== null) : [];
-  });
+  protected readonly offers = computed(() =>
+    CHANGES.filter(({ change }) => changedTune(this.song(), this.at(), change) !== null),
+  );
 
-  protected async take(change: NoteChange): Promise<void> {
-    const at = this.at();
-    await this.desk.edit({ code: 'edit.note', at, change });
-    // The note stays in hand where it goes.
-    if (change.kind === 'begin') this.desk.select({ kind: 'note', at: at + change.by });
+  protected take(change: NoteChange): void {
+    this.changed.emit({ change, at: this.at() + (change.kind === 'begin' ? change.by : 0) });
   }
 }
