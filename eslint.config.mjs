@@ -26,6 +26,7 @@ const ORDER = [
   'arrange',
   'sheet',
   'practice',
+  'lesson',
   'hearing',
   'catalogue/drills',
   'words',

@@ -21,6 +21,16 @@ export function noteIn(names: NoteNames, note: NoteName): string {
   return GERMAN[note] ?? (letter === 'B' ? 'H' : letter) + ending;
 }
 
+/** Signs as they are said after letters and after syllables. */
+const SAID = { letters: { b: ' flat', '#': ' sharp' }, solfege: { b: ' bémol', '#': ' dièse' } } as const;
+
+/** A note as it is said aloud: "B flat", "si bémol", "Fis". */
+export function noteAloud(names: NoteNames, note: NoteName): string {
+  if (names === 'german') return noteIn(names, note);
+  const sign = (s: string) => SAID[names][s as 'b' | '#'];
+  return noteIn(names, note[0]) + [...note.slice(1)].map(sign).join('');
+}
+
 /** The notes of the syllables, those of other countries too. */
 const SYLLABLES: Readonly<Record<string, string>> = {
   ...Object.fromEntries(Object.entries(SOLFEGE).map(([letter, syllable]) => [syllable, letter])),

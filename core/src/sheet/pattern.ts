@@ -2,7 +2,7 @@ import type { Part, PartChord } from '../arrange/arrangement.js';
 import type { BendFact } from '../fills/bend.js';
 import { CLOSING } from '../fills/close.js';
 import { grouped } from '../lists/grouped.js';
-import { midiOf, nameOf, type NoteName } from '../pitch/pitch.js';
+import { midiOf, nameOf, type NoteName, type Pitch } from '../pitch/pitch.js';
 import { countAt, countText } from '../time/counts.js';
 import { barAt, offsetInBar, placeOf, type Bar, type Place } from '../time/bars.js';
 
@@ -23,6 +23,7 @@ export interface TaughtPattern {
 interface PatternStrike {
   readonly count: string;
   readonly notes: readonly NoteName[];
+  readonly pitches: readonly Pitch[];
   readonly fingers: readonly number[];
 }
 
@@ -68,6 +69,7 @@ function strikesIn({ dressed }: Dressed, bars: readonly Bar[]): PatternStrike[] 
       return {
         count: countText(countAt(offsetInBar(bar, at), bar.meter)),
         notes: row.map((n) => nameOf(n.pitch)),
+        pitches: row.map((n) => n.pitch),
         fingers: row.map((n) => n.finger),
       };
     });

@@ -1,5 +1,5 @@
 export { fingersInShort } from './fingers.js';
-export { ENGLISH, phrases, sentences, wordsWith } from './words.js';
+export { aloud, ENGLISH, phrases, sentences, spokenWith, wordsWith } from './words.js';
 export { NOTE_NAMES, type NoteNames } from '../pitch/note-names.js';
 export { type Code, type Fact } from './fact.js';
 export { type Speech } from './speech.js';

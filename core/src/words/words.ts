@@ -5,7 +5,7 @@ import { EN } from './en/index.js';
 import { MODES } from './en/labels.js';
 import { INTERVALS, INVERSIONS, NUMBERS, degree, pianoKey, quality } from './en/music.js';
 import type { Fact } from './fact.js';
-import { KEY_NAMES, noteIn, type NoteNames } from '../pitch/note-names.js';
+import { KEY_NAMES, noteAloud, noteIn, type NoteNames } from '../pitch/note-names.js';
 import type { Speech } from './speech.js';
 import { capital } from './text.js';
 
@@ -18,14 +18,40 @@ const hasTwoSigns = (name: string): boolean => /(bb|##)$/.test(name);
  * Words for facts, with notes named one way or another. A note with two flats or sharps is called by its plain name, as one finds its key,
  * unless the exact name is wished for; the staff always has the exact one.
  */
-export function wordsWith(names: NoteNames, exact = false): Speech {
+export const wordsWith = (names: NoteNames, exact = false): Speech =>
+  speechWith(
+    (name) => noteIn(names, name),
+    (text) => symbolIn(names, text),
+    exact,
+  );
+
+/** Words that are read aloud, so that notes are understood: "B flat", "si bémol", "count 2 and". */
+export function spokenWith(names: NoteNames): Speech {
+  const written = speechWith(
+    (name) => noteAloud(names, name),
+    (text) => written.chord(text),
+    false,
+  );
+  const spoken: Speech = {
+    ...written,
+    fact: (fact) => EN[fact.code](fact as never, spoken),
+    // Which octave a key lies in is seen; it is not said.
+    pitch: (p) => written.note(nameOf(p)),
+    pitches: (all) => all.map((p) => written.note(nameOf(p))).join(', '),
+  };
+  return spoken;
+}
+
+/** A sentence as it is read aloud: signs that a voice would pass over are words. */
+export const aloud = (sentence: string): string => sentence.replace(/(\d) &/g, '$1 and').replace(/(\d)–(\d)/g, '$1 to $2');
+
+function speechWith(noteNamed: (name: string) => string, symbol: (text: string) => string, exact: boolean): Speech {
   const plainly = (name: string) => (hasTwoSigns(name) && !exact ? KEY_NAMES[pitchClass(name)] : name);
-  const note = (name: string) => noteIn(names, plainly(name));
+  const note = (name: string) => noteNamed(plainly(name));
   const pitch = (p: Pitch) => {
     const key = hasTwoSigns(nameOf(p)) && !exact ? pitchAt(plainly(nameOf(p)), midiOf(p)) : p;
-    return noteIn(names, nameOf(key)) + key.slice(nameOf(key).length);
+    return noteNamed(nameOf(key)) + key.slice(nameOf(key).length);
   };
-  const symbol = (text: string) => symbolIn(names, text);
   const count = (n: number, one: string, many = `${one}s`) => `${NUMBER.format(n)} ${n === 1 ? one : many}`;
   const speech: Speech = {
     // Each code has its own function, which takes the facts of that code only.

@@ -5,6 +5,7 @@ import { edits } from './edits.js';
 import { faults, notices, refusals } from './files.js';
 import { endings, findings, fixes } from './findings.js';
 import { fingers } from './fingers.js';
+import { lesson } from './lesson.js';
 import { parts, playing } from './parts.js';
 import { practice } from './practice.js';
 import { screens } from './screens.js';
@@ -24,6 +25,7 @@ export const EN: Sayings<Code, Speech> = {
   ...fixes,
   ...edits,
   ...practice,
+  ...lesson,
   ...refusals,
   ...faults,
   ...notices,

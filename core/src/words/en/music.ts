@@ -80,6 +80,13 @@ export function quality({ triad, seventh, sixth, natural, altered }: ChordQualit
 /** The bars of a part: "bars 1–4". */
 const barsOf = ({ from, to }: Part['bars']): string => (from === to ? `bar ${from}` : `bars ${from}–${to}`);
 
+/** The same as it is said: "bars 1 to 4", "the pick-up and bar 1". */
+export function barsInWords({ from, to }: Part['bars']): string {
+  if (from === to) return from === 0 ? 'the pick-up' : `bar ${from}`;
+  if (from === 0) return to === 1 ? 'the pick-up and bar 1' : `the pick-up and bars 1 to ${to}`;
+  return to === from + 1 ? `bars ${from} and ${to}` : `bars ${from} to ${to}`;
+}
+
 /** The title of a part: its own name with its bars, or the bars alone. */
 export function partTitle({ name, bars }: Pick<Part, 'name' | 'bars'>): string {
   return name ? `${name} · ${barsOf(bars)}` : capital(barsOf(bars));
@@ -102,7 +109,7 @@ export function repeats({ part, kind, steps, fromBar }: RepeatPlace): string {
 }
 
 /** A syllable: "the second syllable of “harbour”", or the word itself where it has one only. */
-function syllable({ word, syllable: n, of }: SungSyllable): string {
+export function syllable({ word, syllable: n, of }: SungSyllable): string {
   return of === 1 ? `“${word}”` : `the ${ORDINALS[n - 1] ?? `${n}th`} syllable of “${word}”`;
 }
 
