@@ -198,7 +198,10 @@ test('the finder knows what pianists call things', async ({ page }) => {
   await find(page, 'slower');
   // Closed and opened again within one frame, it is there.
   await page.evaluate(() => {
-    for (const press of [{ key: 'Escape', keyCode: 27 }, { key: 'k', ctrlKey: true }])
+    for (const press of [
+      { key: 'Escape', keyCode: 27 },
+      { key: 'k', ctrlKey: true },
+    ])
       document.activeElement?.dispatchEvent(new KeyboardEvent('keydown', { ...press, bubbles: true, cancelable: true }));
   });
   await page.getByRole('combobox', { name: 'Find an action or a song' }).fill('slower');

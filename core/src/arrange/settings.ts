@@ -4,7 +4,7 @@ import type { ExactRepeat } from '../divide/repeats.js';
 import type { DominantNotes } from '../catalogue/schools/thinned.js';
 import { parseChord } from '../harmony/symbol.js';
 import { HELD, isPlain, textureNamed, WRITTEN } from '../fills/texture.js';
-import type { HarmonicRhythm, Vocabulary } from '../harmony/vocabulary.js';
+import type { HarmonicRhythm, Vocabulary } from '../harmony/wishes.js';
 import type { Homes, VoicingWishes } from '../left-hand/problem.js';
 import { SCHOOL_RULES } from '../catalogue/schools/registry.js';
 import type { TimedSpan } from '../left-hand/strikes.js';

@@ -5,4 +5,4 @@ export { degreeOf, toneFor } from './naming.js';
 export { otherNames } from './same-notes.js';
 export { suggestChords } from './suggest.js';
 export { type Chord, parseChord } from './symbol.js';
-export { HARMONIC_RHYTHMS, VOCABULARIES, type Vocabulary } from './vocabulary.js';
+export { HARMONIC_RHYTHMS, VOCABULARIES, type Vocabulary } from './wishes.js';

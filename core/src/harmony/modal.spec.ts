@@ -10,7 +10,8 @@ import { keysOf, MODES, type Key } from './key.js';
 import { degreeOf } from './naming.js';
 import { suggestChords } from './suggest.js';
 import { parseChord, type Chord } from './symbol.js';
-import { keyChords, VOCABULARIES } from './vocabulary.js';
+import { keyChords } from './vocabulary.js';
+import { VOCABULARIES } from './wishes.js';
 
 /** A tune in 4/4 from its bars: "D5 A5 A5 G5 | …", each bar filled evenly; "-" holds the note before. */
 function tuneOf(bars: string, key: Key, more: Partial<Song> = {}): Song {

@@ -2,7 +2,7 @@ import { barAt, firstAtOrAfter, offsetInBar, type Bar } from '../time/bars.js';
 import { barTicks, beatTicks, metricStrength } from '../time/meter.js';
 import { toSeconds, type Ticks } from '../time/ticks.js';
 import { isInsideRun, isLeap, type TuneNote } from './fit.js';
-import type { HarmonicRhythm } from './vocabulary.js';
+import type { HarmonicRhythm } from './wishes.js';
 
 /** How often the chords of a part change: every two bars or fewer, by the bar, by half bars, on most beats; or as the pianist asks. */
 export const PACES = ['vamp', 'bar', 'half', 'beat'] as const;

@@ -12,7 +12,7 @@ import { layBars } from '../time/bars.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { suggestChords, type SuggestionTask } from './suggest.js';
 import { parseChord, type Chord } from './symbol.js';
-import { VOCABULARIES } from './vocabulary.js';
+import { VOCABULARIES } from './wishes.js';
 import { poseSuggestion } from './suggest.js';
 import { keyChords } from './vocabulary.js';
 

@@ -7,7 +7,8 @@ import { keyFromSignature, signatureOf, type Key } from './key.js';
 import { barCost, changeCost, pacesOf, PACE_TERMS, placesIn, tuneThere, type Pace } from './pace.js';
 import { PROGRESSION_COSTS, asKeyChord, endingCost, isHome, progressionCost } from './progression.js';
 import { movedInScale, sequencesIn } from './sequences.js';
-import { keyChords, type HarmonicRhythm, type KeyChord, type Vocabulary } from './vocabulary.js';
+import { keyChords, type KeyChord } from './vocabulary.js';
+import type { HarmonicRhythm, Vocabulary } from './wishes.js';
 
 /** What chords are to be suggested for, and how. */
 export interface SuggestionTask {

@@ -1,16 +1,9 @@
+import { VOCABULARIES, type Vocabulary } from './wishes.js';
 import { pitchClass, transposeName } from '../pitch/pitch.js';
 import type { Key, Mode } from './key.js';
 import { plainRoot } from './naming.js';
 import { parseChord, type Chord } from './symbol.js';
 import { remembered } from '../lists/remembered.js';
-
-/** How many kinds of chord a suggestion may use, each holding the ones before it. */
-export const VOCABULARIES = ['three', 'triads', 'sevenths', 'rich'] as const;
-export type Vocabulary = (typeof VOCABULARIES)[number];
-
-/** How often a suggested chord may change; "proposed" leaves bar or half bar to the search. */
-export const HARMONIC_RHYTHMS = ['proposed', 'bar', 'half', 'beat'] as const;
-export type HarmonicRhythm = (typeof HARMONIC_RHYTHMS)[number];
 
 /** What a chord does in its key, for the ways that lead on from it. */
 export type Role = 'tonic' | 'predominant' | 'dominant' | 'secondary' | 'colour';

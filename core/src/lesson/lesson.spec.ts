@@ -94,7 +94,8 @@ describe('a lesson that plays itself', () => {
             if (says.code !== 'hand.starts' && says.code !== 'hand.goes') continue;
             expect(arrangement.parts[part - 1].places.map((p) => p.thumb)).toContain(says.thumb);
           }
-        for (const c of script.chapters.filter((c) => c.kind !== 'whole')) expect(c.seconds, c.id).toBeLessThanOrEqual(PACE.part);
+        for (const c of script.chapters.filter((c) => c.title.code !== 'chapter.whole'))
+          expect(c.seconds, c.id).toBeLessThanOrEqual(PACE.part);
       }),
       { numRuns: 40 },
     );
@@ -148,8 +149,8 @@ describe('a lesson that plays itself', () => {
     const patterns = chapters.flatMap((c) => c.scenes).filter((s) => s.kind === 'pattern');
     expect(patterns).toHaveLength(1);
     expect(patterns[0].lines.slice(1).map((l) => spokenWith('letters').fact(l.says))[0]).toBe('1: G');
-    const kinds = chapters.map((c) => c.kind);
-    expect(kinds.indexOf('dressing')).toBeGreaterThan(kinds.lastIndexOf('part'));
+    const titles = chapters.map((c) => c.title.code);
+    expect(titles.indexOf('chapter.dressing')).toBeGreaterThan(titles.lastIndexOf('chapter.part'));
   });
 
   it('is said as a teacher would say it', () => {

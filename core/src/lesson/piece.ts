@@ -7,7 +7,7 @@ import { joinsOf } from '../sheet/lesson.js';
 import { barAt, placeOf } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import { PACE, secondsOfScene } from './pace.js';
-import type { LessonFact, LessonLine, Passage, Scene, SceneKind } from './scene.js';
+import type { LessonLine, Passage, Scene, SceneKind } from './scene.js';
 
 /** How the pianist wishes to be taught. */
 export interface LessonWishes {
@@ -33,7 +33,7 @@ export interface Piece {
 }
 
 /** What is said with keys that are struck, at a place of the song; or by itself. */
-export const line = (says: LessonFact, strikes: readonly Pitch[] = [], at: Ticks | null = null): LessonLine => ({
+export const line = (says: LessonLine['says'], strikes: readonly Pitch[] = [], at: Ticks | null = null): LessonLine => ({
   says,
   strikes,
   at,
@@ -143,7 +143,8 @@ export function barsOf(
   return { from: barAt(bars, from).number, to: barAt(bars, to - 1).number };
 }
 
-const isPiece = ({ part, from, to }: Piece): boolean => from !== part.start || to !== part.end;
+/** True for a part of a part. */
+export const isPiece = ({ part, from, to }: Piece): boolean => from !== part.start || to !== part.end;
 
 /** Where the right hand lies at the beginning of a piece, and where it goes from there: the places that its fingers have. */
 function placesIn({ arrangement: { bars } }: Material, { part, from, to }: Piece): (StartFact | MoveFact)[] {
@@ -182,7 +183,8 @@ export function piecesOf(
     const learned = new Set(known);
     const scenes = scenesOf(material, piece, wishes, share, learned);
     const middle = middleOf(material, piece);
-    if (middle !== null && secondsOfScenes(material, scenes) > PACE.part) continue;
+    // That it repeats another may be said before it.
+    if (middle !== null && secondsOfScenes(material, scenes) > PACE.part - PACE.other) continue;
     for (const name of learned) known.add(name);
     return [{ piece, scenes }];
   }

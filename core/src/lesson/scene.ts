@@ -11,8 +11,6 @@ import type { Ticks } from '../time/ticks.js';
 
 /** What a teacher says, as data. */
 export type LessonFact =
-  | StartFact
-  | MoveFact
   | { readonly code: 'lesson.opens'; readonly title: string; readonly key: Key; readonly meter: Meter; readonly parts: number }
   | {
       readonly code: 'lesson.part';
@@ -57,9 +55,23 @@ export type LessonFact =
   | { readonly code: 'lesson.ending' }
   | { readonly code: 'lesson.whole' };
 
+/** What a chapter is called. */
+export type ChapterFact =
+  | { readonly code: 'chapter.opening' }
+  /** `bars` where only some of a part's bars are meant. */
+  | {
+      readonly code: 'chapter.part';
+      readonly number: number;
+      readonly bars: { readonly from: number; readonly to: number } | null;
+    }
+  | { readonly code: 'chapter.so-far'; readonly from: number; readonly to: number }
+  | { readonly code: 'chapter.hardest' }
+  | { readonly code: 'chapter.dressing'; readonly number: number }
+  | { readonly code: 'chapter.whole' };
+
 /** One thing that is said, with the keys that are struck while it is; at a place of the song where it belongs to one. */
 export interface LessonLine {
-  readonly says: LessonFact;
+  readonly says: LessonFact | StartFact | MoveFact;
   readonly strikes: readonly Pitch[];
   readonly at: Ticks | null;
 }
@@ -104,7 +116,7 @@ export interface Scene {
 /** What belongs together in a lesson: a part, or a piece of one where it is long; parts one after another; the hardest spot. */
 export interface Chapter {
   readonly id: string;
-  readonly kind: 'opening' | 'part' | 'so-far' | 'hardest' | 'dressing' | 'whole';
+  readonly title: ChapterFact;
   readonly scenes: readonly Scene[];
   /** Seconds that it takes at the tempi it names, with the pianist's turns. */
   readonly seconds: number;

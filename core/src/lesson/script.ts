@@ -8,8 +8,18 @@ import { patternOf } from '../sheet/pattern.js';
 import { barAt } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import { PACE, secondsOfPassage } from './pace.js';
-import { barsOf, line, piecesOf, secondsOfScenes, struckIn, type LessonWishes, type Material } from './piece.js';
-import type { Chapter, LessonScript, Passage, Scene } from './scene.js';
+import {
+  barsOf,
+  isPiece,
+  line,
+  piecesOf,
+  secondsOfScenes,
+  struckIn,
+  type LessonWishes,
+  type Material,
+  type Piece,
+} from './piece.js';
+import type { Chapter, ChapterFact, LessonScript, Passage, Scene } from './scene.js';
 
 /**
  * The lesson of an arrangement, in the order in which it is taught: every part by itself, each joined to those before it, the hardest spot,
@@ -21,19 +31,30 @@ export function lessonScript(arrangement: Arrangement, wishes: LessonWishes): Le
   const played = arrangement.parts.filter(
     (p) => struckIn(material, { from: p.start, to: p.end }, 'right').length > 0 || p.chords.length > 0,
   );
-  const chapter = (id: string, kind: Chapter['kind'], scenes: readonly Scene[]): Chapter[] =>
-    scenes.length === 0 ? [] : [{ id, kind, scenes, seconds: secondsOfScenes(material, scenes) }];
+  const chapter = (id: string, title: ChapterFact, scenes: readonly Scene[]): Chapter[] =>
+    scenes.length === 0 ? [] : [{ id, title, scenes, seconds: secondsOfScenes(material, scenes) }];
   const known = new Set<string>();
   return {
     chapters: [
-      ...chapter('opening', 'opening', played.length > 0 ? [opening(arrangement)] : []),
+      ...chapter('opening', { code: 'chapter.opening' }, played.length > 0 ? [opening(arrangement)] : []),
       ...played.flatMap((part, i) => [
-        ...partChapters(material, part, wishes, known).map(({ id, scenes }) => chapter(id, 'part', scenes)).flat(), // prettier-ignore
-        ...chapter(`so-far:${part.end}`, 'so-far', soFar(material, played, i, wishes.joins)),
+        ...partChapters(material, part, wishes, known).flatMap(({ id, piece, scenes }) => {
+          const bars = isPiece(piece) ? barsOf(material, piece) : null;
+          return chapter(id, { code: 'chapter.part', number: part.number, bars }, scenes);
+        }),
+        ...soFar(material, played, i, wishes.joins).flatMap((scene) =>
+          chapter(scene.id, { code: 'chapter.so-far', from: scene.from, to: part.number }, [scene]),
+        ),
       ]),
-      ...chapter('hardest', 'hardest', hardestSpot(material)),
-      ...played.flatMap((part) => chapter(`dressing:${part.start}-${part.end}`, 'dressing', dressing(material, part))),
-      ...chapter('whole', 'whole', played.length > 1 ? [whole(arrangement)] : []),
+      ...chapter('hardest', { code: 'chapter.hardest' }, hardestSpot(material)),
+      ...played.flatMap((part) =>
+        chapter(
+          `dressing:${part.start}-${part.end}`,
+          { code: 'chapter.dressing', number: part.number },
+          dressing(material, part),
+        ),
+      ),
+      ...chapter('whole', { code: 'chapter.whole' }, played.length > 1 ? [whole(arrangement)] : []),
     ],
   };
 }
@@ -50,15 +71,15 @@ function partChapters(
   part: Part,
   wishes: LessonWishes,
   known: Set<string>,
-): { id: string; scenes: Scene[] }[] {
+): { id: string; piece: Piece; scenes: Scene[] }[] {
   const { bars } = material.arrangement;
   const as = repeatPlace(part, bars);
-  const newFrom = as?.differsFrom == null ? part.end : Math.max(part.start, barAt(bars, as.differsFrom).start);
+  const newFrom = as && as.differsFrom !== null ? Math.max(part.start, barAt(bars, as.differsFrom).start) : part.end;
   const takesUp = as?.kind === 'exact' || as?.kind === 'new-ending';
   // The same tune under other chords, or under other keys of theirs, is learned again.
   const from = takesUp && isSame(material, part, newFrom) ? newFrom : part.start;
   const pieces = from < part.end ? piecesOf(material, { part, from, to: part.end }, wishes, known) : [];
-  const chapters = pieces.map(({ piece, scenes }) => ({ id: `part:${piece.from}-${piece.to}`, scenes }));
+  const chapters = pieces.map(({ piece, scenes }) => ({ id: `part:${piece.from}-${piece.to}`, piece, scenes }));
   if (!as || (takesUp && from === part.start)) return chapters;
   const told: Scene = {
     id: `repeat:${part.start}-${part.end}`,
@@ -68,7 +89,8 @@ function partChapters(
     plays: null,
     asks: false,
   };
-  const [first = { id: `part:${part.start}-${part.end}`, scenes: [] }, ...rest] = chapters;
+  const piece = { part, from: part.start, to: part.end };
+  const [first = { id: `part:${part.start}-${part.end}`, piece, scenes: [] }, ...rest] = chapters;
   return [{ ...first, scenes: [told, ...first.scenes] }, ...rest];
 }
 
@@ -85,7 +107,12 @@ function isSame({ arrangement, plain }: Material, part: Part, to: Ticks): boolea
 }
 
 /** Parts one after another up to a part: as many before it as take no longer than they may, or the pair it closes. */
-function soFar(material: Material, played: readonly Part[], i: number, joins: LessonWishes['joins']): Scene[] {
+function soFar(
+  material: Material,
+  played: readonly Part[],
+  i: number,
+  joins: LessonWishes['joins'],
+): (Scene & { from: number })[] {
   const { song } = material.arrangement;
   const part = played[i];
   const passage = (from: Part): Passage => ({ from: from.start, to: part.end, hands: 'both', plain: true, share: PACE.joined });
@@ -97,6 +124,7 @@ function soFar(material: Material, played: readonly Part[], i: number, joins: Le
   return [
     {
       id: `so-far:${plays.from}-${plays.to}`,
+      from: played[at].number,
       kind: 'so-far',
       part: part.number,
       lines: [line({ code: 'lesson.so-far', from: played[at].number, to: part.number })],

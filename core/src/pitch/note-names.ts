@@ -27,8 +27,8 @@ const SAID = { letters: { b: ' flat', '#': ' sharp' }, solfege: { b: ' bémol', 
 /** A note as it is said aloud: "B flat", "si bémol", "Fis". */
 export function noteAloud(names: NoteNames, note: NoteName): string {
   if (names === 'german') return noteIn(names, note);
-  const sign = (s: string) => SAID[names][s as 'b' | '#'];
-  return noteIn(names, note[0]) + [...note.slice(1)].map(sign).join('');
+  const { b, '#': sharp } = SAID[names];
+  return noteIn(names, note[0]) + note.slice(1).replaceAll('b', b).replaceAll('#', sharp);
 }
 
 /** The notes of the syllables, those of other countries too. */

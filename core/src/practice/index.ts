@@ -22,6 +22,7 @@ export { simulateLog, type PractisedDays } from './practised.js';
 export { dueAhead, isDue, reviewOf } from './review.js';
 export { notesOf, type PlacedNote, plainScore } from './score.js';
 export { type PlayingManner, playStandIn } from './stand-in-player.js';
-export { JOIN_ORDERS, type JoinOrder, STEP_ORDERS, type StepOrder, stepsOf } from './steps.js';
+export { JOIN_ORDERS, type JoinOrder, STEP_ORDERS, type StepOrder } from './step.js';
+export { stepsOf } from './steps.js';
 export { type StepState, stepStates, todayFor } from './today.js';
 export { asHeardBy, figuresOf, type HeardBy, isClean, type PassFigures, type VerdictFact, verdictsOf } from './verdict.js';

@@ -10,7 +10,8 @@ import { LADDER, ladderOf, rungsOf } from './ladder.js';
 import type { Pass } from './log.js';
 import { isDue, REVIEW_GAPS, reviewOf } from './review.js';
 import { notesOf } from './score.js';
-import { JOIN_ORDERS, STEP_ORDERS, stepsOf } from './steps.js';
+import { JOIN_ORDERS, STEP_ORDERS } from './step.js';
+import { stepsOf } from './steps.js';
 import type { PracticeStep } from './step.js';
 import { stepStates, todayFor } from './today.js';
 

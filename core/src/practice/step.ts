@@ -4,6 +4,12 @@ import type { PracticeRange } from './score.js';
 export const STEP_KINDS = ['right', 'left', 'slow', 'tempo', 'join', 'whole', 'fills'] as const;
 export type StepKind = (typeof STEP_KINDS)[number];
 
+/** The order in which parts are learned, and how they are joined. */
+export const STEP_ORDERS = ['song', 'hardest-first', 'hardest-last'] as const;
+export type StepOrder = (typeof STEP_ORDERS)[number];
+export const JOIN_ORDERS = ['chain', 'pairs'] as const;
+export type JoinOrder = (typeof JOIN_ORDERS)[number];
+
 /** One thing to practise. */
 export interface PracticeStep extends PracticeRange {
   /** The same for the same stretch and work, however the parts around it change. */

@@ -5,13 +5,7 @@ import type { Hand } from '../song/decisions.js';
 import { barAt, firstAtOrAfter } from '../time/bars.js';
 import { toQuarters } from '../time/ticks.js';
 import { plainScore, type PracticeNote } from './score.js';
-import type { PracticeStep, StepKind } from './step.js';
-
-/** The order in which parts are learned, and how they are joined. */
-export const STEP_ORDERS = ['song', 'hardest-first', 'hardest-last'] as const;
-export type StepOrder = (typeof STEP_ORDERS)[number];
-export const JOIN_ORDERS = ['chain', 'pairs'] as const;
-export type JoinOrder = (typeof JOIN_ORDERS)[number];
+import type { JoinOrder, PracticeStep, StepKind, StepOrder } from './step.js';
 
 export interface StepWishes {
   readonly order: StepOrder;

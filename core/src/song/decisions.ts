@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import '../zod.js';
-import { HARMONIC_RHYTHMS, VOCABULARIES } from '../harmony/vocabulary.js';
+import { HARMONIC_RHYTHMS, VOCABULARIES } from '../harmony/wishes.js';
 import { isPitch } from '../pitch/pitch.js';
 import { MOST } from './limits.js';
 import { line, SongSchema, symbolText, ticks } from './song.js';

@@ -15,7 +15,7 @@ import type { ChordFact } from '../harmony/choices.js';
 import type { KeyReadingFact } from '../harmony/find-key.js';
 import type { VoicingFact } from '../left-hand/reasons.js';
 import type { DrillFact, TaskFact } from '../catalogue/drills/drill.js';
-import type { LessonFact } from '../lesson/scene.js';
+import type { ChapterFact, LessonFact } from '../lesson/scene.js';
 import type { LogFault } from '../practice/log.js';
 import type { TodayFact } from '../practice/today.js';
 import type { VerdictFact } from '../practice/verdict.js';
@@ -29,6 +29,7 @@ export type Fact =
   | ArchiveFault
   | BendFact
   | BoundaryFact
+  | ChapterFact
   | ChordFact
   | DifficultyFact
   | DrillFact

@@ -5,6 +5,7 @@ export { type Code, type Fact } from './fact.js';
 export { type Speech } from './speech.js';
 export { capital } from './text.js';
 export { hardestAdvice } from './lesson.js';
+export { SCENES as SCENE_LABELS } from './en/lesson.js';
 export { patternWords } from './pattern.js';
 export { answer as answerWords, passTitle, stepTitle, stepWork } from './practice.js';
 export {

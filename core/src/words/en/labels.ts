@@ -5,7 +5,7 @@ import type { Aspect } from '../../arrange/compare.js';
 import type { StepKind } from '../../practice/step.js';
 import type { HandPlace } from '../../right-hand/positions.js';
 import type { Mode } from '../../harmony/key.js';
-import type { HarmonicRhythm, Vocabulary } from '../../harmony/vocabulary.js';
+import type { HarmonicRhythm, Vocabulary } from '../../harmony/wishes.js';
 import type {
   BassWish,
   Dominants,

@@ -1,3 +1,4 @@
+import type { SceneKind } from '../../lesson/scene.js';
 import type { CodesOf, Sayings } from '../fact.js';
 import type { Speech } from '../speech.js';
 import { capital } from '../text.js';
@@ -5,8 +6,33 @@ import { NUMBERS, barsInWords, repeats, syllable } from './music.js';
 
 const hand = (which: 'left' | 'right'): string => (which === 'right' ? 'Right hand' : 'Left hand');
 
+/** What is done in a scene of a lesson. */
+export const SCENES: Readonly<Record<SceneKind, string>> = {
+  opening: 'What it is',
+  repeat: 'What you know already',
+  place: 'Where it is',
+  names: 'Note by note',
+  right: 'Right hand',
+  chords: 'Chord by chord',
+  left: 'Left hand',
+  meet: 'Where the hands meet',
+  together: 'Hands together',
+  'so-far': 'One after the other',
+  hardest: 'Slowly, three times',
+  pattern: 'The pattern',
+  dressed: 'Slowly',
+  ending: 'The ending',
+  whole: 'Listen',
+};
+
 /** What a teacher says at the piano. */
-export const lesson: Sayings<CodesOf<'lesson'>, Speech> = {
+export const lesson: Sayings<CodesOf<'lesson' | 'chapter'>, Speech> = {
+  'chapter.opening': () => 'The song',
+  'chapter.part': ({ number, bars }) => `Part ${number}${bars ? `, ${barsInWords(bars)}` : ''}`,
+  'chapter.so-far': ({ from, to }) => (to === from + 1 ? `Parts ${from} and ${to}` : `Parts ${from} to ${to}`),
+  'chapter.hardest': () => 'The hardest spot',
+  'chapter.dressing': ({ number }) => `Part ${number}, as it is played`,
+  'chapter.whole': () => 'The whole song',
   'lesson.opens': ({ title, key, meter, parts }, say) => {
     const many = parts === 1 ? '' : `, in ${parts < NUMBERS.length ? NUMBERS[parts] : parts} parts`;
     return `${title}, in ${say.key(key)}${many}. Count ${NUMBERS[meter.beats] ?? meter.beats} to a bar.`;

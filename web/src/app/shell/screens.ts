@@ -5,6 +5,7 @@ import { firstLookScreen } from '../features/first-look/screen';
 import { handsScreen } from '../features/hands/screen';
 import { intakeScreen } from '../features/intake/screen';
 import { keyScreen } from '../features/key/screen';
+import { lessonScreen } from '../features/lesson/screen';
 import { logScreen } from '../features/log/screen';
 import { patternsScreen } from '../features/patterns/screen';
 import { rehearseScreen } from '../features/rehearse/screen';
@@ -23,6 +24,7 @@ export const SCREENS: readonly ScreenDescriptor[] = [
   shelfScreen,
   drillsScreen,
   logScreen,
+  lessonScreen,
   versionsScreen,
   keyScreen,
   handsScreen,

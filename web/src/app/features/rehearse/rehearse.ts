@@ -9,7 +9,6 @@ import {
   input,
   signal,
   viewChild,
-  type OnDestroy,
 } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { nameOf, pitchAt } from '@joined-hands/core/pitch';
@@ -55,7 +54,7 @@ const WHICH = 34;
     '(document:keyup)': 'onKey($event, false)',
   },
 })
-export class Rehearse implements OnDestroy {
+export class Rehearse {
   protected readonly title = stepTitle;
   protected readonly work = stepWork;
   readonly id = input.required<string>();
@@ -153,25 +152,6 @@ export class Rehearse implements OnDestroy {
       const observer = new ResizeObserver(() => this.roomHeight.set(element.clientHeight));
       observer.observe(element);
       onCleanup(() => observer.disconnect());
-    });
-    void this.stayAwake();
-  }
-
-  private awake: WakeLockSentinel | null = null;
-  private gone = false;
-
-  ngOnDestroy(): void {
-    this.gone = true;
-    void this.awake?.release().catch(() => undefined);
-  }
-
-  /** Asks the screen to stay lit while one plays; a browser that cannot, or will not, is no trouble. */
-  protected async stayAwake(): Promise<void> {
-    if (this.gone || document.visibilityState !== 'visible' || !('wakeLock' in navigator)) return;
-    this.awake = await navigator.wakeLock.request('screen').catch(() => null);
-    // The browser lets go of it when the page is hidden.
-    this.awake?.addEventListener('release', () => {
-      document.addEventListener('visibilitychange', () => void this.stayAwake(), { once: true });
     });
   }
 

@@ -37,6 +37,10 @@ export const SettingsSchema = z.object({
   joinOrder: z.enum(JOIN_ORDERS).catch('chain'),
   /** Whether a pass goes on in time or waits for the right keys. */
   pace: z.enum(['time', 'wait']).catch('time'),
+  /** Which hand a lesson begins with, whether it is read aloud, and whether it waits until it has heard a phrase. */
+  firstHand: z.enum(['right', 'left']).catch('right'),
+  spoken: z.boolean().catch(true),
+  lessonWaits: z.boolean().catch(false),
   otherHand: z.boolean().catch(true),
   loop: z.boolean().catch(false),
   practiceClick: z.boolean().catch(true),

@@ -1,0 +1,194 @@
+import { HAND_LABELS, SCENE_LABELS } from '@joined-hands/core/words';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  afterRenderEffect,
+  computed,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { plainScore } from '@joined-hands/core/practice';
+import { midiOf } from '@joined-hands/core/pitch';
+import { handsOf, KEYBOARDS } from '@joined-hands/core/song';
+import { Player } from '../../platform/audio/player';
+import { Voice } from '../../platform/audio/voice';
+import { keepAwake } from '../../platform/awake';
+import { KeyInput, LETTERS } from '../../platform/input/key-input';
+import { Actions, type Action } from '../../platform/state/actions';
+import { DeskStore, type HandView, type Selection } from '../../platform/state/desk.store';
+import { openSong } from '../../platform/state/open-song';
+import { SettingsStore } from '../../platform/state/settings.store';
+import { Viewport } from '../../platform/viewport';
+import { Words } from '../../platform/words';
+import { Check } from '../../ui/check';
+import { Choice } from '../../ui/choice';
+import { Dropdown } from '../../ui/dropdown';
+import { EarButton } from '../../ui/ear/ear-button';
+import { Go } from '../../ui/go';
+import { JoinStrip } from '../../ui/join-strip/join-strip';
+import { keysInPlay } from '../../ui/keyboard/in-play';
+import { Keyboard, type HandSpan, type PressedKey } from '../../ui/keyboard/keyboard';
+import { MissingSong } from '../../ui/missing-song';
+import { Pop } from '../../ui/pop';
+import { Pressed } from '../../ui/pressed';
+import { Signs } from '../../ui/signs';
+import { LessonRun } from './lesson-run';
+
+/** The lesson at the piano: it says where the hand lies, plays, names, and leaves each phrase to the pianist. */
+@Component({
+  selector: 'jh-lesson',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Check, Choice, Dropdown, EarButton, Go, JoinStrip, Keyboard, MissingSong, Pop, Pressed, Signs],
+  providers: [LessonRun],
+  templateUrl: './lesson.html',
+  styleUrl: './lesson.less',
+  host: { '(document:keydown)': 'onKey($event, true)', '(document:keyup)': 'onKey($event, false)' },
+})
+export class Lesson {
+  readonly id = input.required<string>();
+  protected readonly desk = inject(DeskStore);
+  protected readonly run = inject(LessonRun);
+  protected readonly player = inject(Player);
+  protected readonly voice = inject(Voice);
+  protected readonly keys = inject(KeyInput);
+  protected readonly settings = inject(SettingsStore);
+  protected readonly viewport = inject(Viewport);
+  private readonly words = inject(Words);
+  protected readonly labels = SCENE_LABELS;
+  private readonly room = viewChild<ElementRef<HTMLElement>>('room');
+  protected readonly roomHeight = signal(0);
+  protected readonly firsts = [
+    { id: 'right' as const, text: $localize`The right hand` },
+    { id: 'left' as const, text: $localize`The left hand` },
+  ];
+  protected readonly bys = [
+    { id: 'words' as const, text: $localize`Words` },
+    { id: 'counts' as const, text: $localize`Counts` },
+  ];
+  protected readonly joins = [
+    { id: 'chain' as const, text: $localize`One after another` },
+    { id: 'pairs' as const, text: $localize`In pairs` },
+  ];
+
+  protected readonly chapters = computed(() =>
+    this.run.script().chapters.map((c, id) => ({ id, text: this.words.say().fact(c.title) })),
+  );
+  protected readonly far = computed(() => Math.round((100 * this.run.index()) / Math.max(1, this.run.scenes().length - 1)));
+  protected readonly going = computed(() => this.run.state() !== 'ready' && this.run.state() !== 'done');
+  protected readonly hands = computed(() => this.desk.document()?.hands ?? handsOf());
+  protected readonly voiceSays = computed(() => (this.voice.speaks() ? $localize`read aloud` : $localize`written`));
+  protected readonly turn = computed(() =>
+    this.settings.lessonWaits() ? $localize`It waits for the marked keys.` : $localize`Play after the count-in.`,
+  );
+
+  /** What a scene is about, by hand. */
+  private readonly about = computed((): 'right' | 'left' | 'both' => {
+    const scene = this.run.scene();
+    if (!scene) return 'both';
+    if (scene.plays) return this.run.passage()?.hands ?? 'both';
+    return scene.kind === 'names' ? 'right' : scene.kind === 'chords' ? 'left' : 'both';
+  });
+  protected readonly view = computed((): HandView => {
+    const { plays, kind } = this.run.scene() ?? {};
+    const about = this.about();
+    if (about !== 'both') return about;
+    return kind === 'pattern' || (plays && !plays.plain) ? 'fills' : 'joined';
+  });
+  /** The part that sounds, or that the scene is of; a hand by itself has the strip to itself. */
+  protected readonly part = computed(() => {
+    const parts = this.desk.arrangement()?.parts ?? [];
+    const at =
+      this.run.place() ?? (this.run.passage() && this.run.state() !== 'telling' ? this.run.passage()?.from : null) ?? null;
+    const part = parts.find((p) => at !== null && at >= p.start && at < p.end) ?? parts.at((this.run.scene()?.part ?? 1) - 1);
+    if (!part) return null;
+    if (this.about() === 'right') return { ...part, chords: [], together: [] };
+    if (this.about() === 'left') return { ...part, melody: [], together: [], under: [], places: [], fills: [] };
+    return part;
+  });
+
+  /** What is named, or waited for, is marked on the strip. */
+  protected readonly selection = computed((): Selection | null => {
+    const at = this.run.place();
+    if (at === null || (this.run.state() !== 'telling' && !this.run.waits())) return null;
+    const left = this.about() === 'left' || this.run.scene()?.kind === 'meet';
+    return { kind: left ? 'chord' : 'note', at };
+  });
+
+  /** Keys that are named, or due, with their fingers. */
+  protected readonly due = computed((): PressedKey[] => {
+    const line = this.run.state() === 'telling' ? this.run.line() : null;
+    const arrangement = this.desk.arrangement();
+    if (line && line.at !== null && arrangement) {
+      const midis = line.strikes.map(midiOf);
+      const found = plainScore(arrangement).filter((n) => n.at === line.at && midis.includes(midiOf(n.pitch)));
+      return found.map((n) => ({ midi: midiOf(n.pitch), hand: n.hand, text: n.finger ? `${n.finger}` : '' }));
+    }
+    const at = this.run.place();
+    const notes = this.run.notes();
+    const place = at === null ? undefined : notes.findLast((n) => n.place <= at)?.place;
+    return notes
+      .filter((n) => n.place === place)
+      .map((n) => ({ midi: n.midi, hand: n.hand, text: n.finger ? `${n.finger}` : '' }));
+  });
+
+  /** Where the hands lie in the part that is shown. */
+  protected readonly spans = computed((): HandSpan[] => {
+    const [part, arrangement, about] = [this.part(), this.desk.arrangement(), this.about()];
+    if (!part || !arrangement) return [];
+    const notes = plainScore(arrangement).filter((n) => n.at >= part.start && n.at < part.end);
+    return (['left', 'right'] as const).flatMap((hand) => {
+      const midis = about === 'both' || about === hand ? notes.filter((n) => n.hand === hand).map((n) => midiOf(n.pitch)) : [];
+      return midis.length === 0 ? [] : [{ hand, from: Math.min(...midis), to: Math.max(...midis), text: HAND_LABELS[hand] }];
+    });
+  });
+  protected readonly inPlay = computed(() => keysInPlay(this.spans().flatMap(({ from, to }) => [from, to])));
+
+  constructor() {
+    keepAwake();
+    openSong(this.id);
+    inject(Actions).register(() => this.actions());
+    this.keys.pedal.pipe(takeUntilDestroyed()).subscribe(() => this.settings.nextBy() !== 'lowest key' && this.lead());
+    this.keys.pressedKeys.pipe(takeUntilDestroyed()).subscribe((midi) => {
+      if (this.settings.nextBy() === 'lowest key' && midi === KEYBOARDS[this.hands().keys].low) this.lead();
+    });
+    afterRenderEffect((onCleanup) => {
+      const element = this.room()?.nativeElement;
+      if (!element) return;
+      const observer = new ResizeObserver(() => this.roomHeight.set(element.clientHeight));
+      observer.observe(element);
+      onCleanup(() => observer.disconnect());
+    });
+  }
+
+  /** What the pedal and the lowest key do: begin, or go on. */
+  private lead(): void {
+    if (this.going()) this.run.go(1);
+    else this.run.toggle();
+  }
+
+  /** Letters of the computer stand for keys of the piano. */
+  protected onKey(event: KeyboardEvent, down: boolean): void {
+    if (this.keys.letter(event, down)) event.preventDefault();
+  }
+
+  private actions(): Action[] {
+    const { run } = this;
+    return [
+      {
+        name: this.going() ? $localize`Stop the lesson` : $localize`Go on with the lesson`,
+        keys: [' ', 'Enter'],
+        run: () => run.toggle(),
+      },
+      { name: $localize`Go on`, keys: ['ArrowRight', 'PageDown'], run: () => run.go(1) },
+      { name: $localize`Go back`, keys: ['ArrowLeft', 'PageUp'], run: () => run.go(-1) },
+      { name: $localize`Again`, keys: ['Backspace'], run: () => run.again() },
+      { name: $localize`Slower`, keys: ['ArrowDown'], run: () => run.slower() },
+      { name: $localize`Only the left hand`, run: () => run.hear(run.only() === 'left' ? 'both' : 'left') },
+      ...LETTERS,
+    ];
+  }
+}
