@@ -1,4 +1,6 @@
 import type { Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { pathToFileURL } from 'node:url';
 import { dropdown, expect, find, openSong, pick, test } from './app.js';
 
 /** A browser with a voice of its own and one that would speak over the network; what is said is kept, and takes no time. */
@@ -83,4 +85,94 @@ test('a lesson is led by keys, goes on where it was left, and is written where n
   await expect(heading(page)).toHaveText('Slowly, three times');
   await find(page, 'teach me');
   await expect(page.getByRole('option').first()).toContainText('Lesson');
+});
+
+test('a lesson is taken along as one page that opens by itself, with strip, keyboard, captions and sound', async ({
+  page,
+  context,
+}, info) => {
+  await openLesson(page, 'All Aboard for Nettle Point');
+  await page.getByRole('button', { name: 'Take it along' }).click();
+  const saving = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as a page' }).click();
+  const file = await saving;
+  expect(file.suggestedFilename()).toBe('all-aboard-for-nettle-point-lesson.html');
+  const path = info.outputPath('lesson.html');
+  await file.saveAs(path);
+  expect(readFileSync(path, 'utf8')).not.toMatch(/(src|href)="(?!data:)/);
+  const taken = await context.newPage();
+  const asked: string[] = [];
+  taken.on('request', (r) => asked.push(r.url()));
+  const faults: string[] = [];
+  taken.on('pageerror', (e) => faults.push(e.message));
+  taken.on('console', (m) => m.type() === 'error' && faults.push(m.text()));
+  await taken.goto(pathToFileURL(path).href);
+  await expect(taken.locator('#caption')).toHaveText(
+    'All Aboard for Nettle Point, in D major, in four parts. Count two to a bar.',
+  );
+  await expect(taken.locator('#strip .stone').first()).toBeVisible();
+  await taken.getByRole('button', { name: 'Go on' }).click();
+  await expect(taken.locator('#caption')).toContainText('Thumb on the E above middle C');
+  await expect(taken.getByRole('button', { name: 'Stop' })).toBeVisible();
+  // The notes are named: the stone that is named and its key are marked.
+  await expect(taken.locator('#strip .stone.on')).toHaveCount(1);
+  await expect(taken.locator('#keyboard .sounding')).toHaveCount(1);
+  await taken.getByLabel('Chapter').selectOption({ label: 'The hardest spot' });
+  await expect(taken.locator('#caption')).toContainText('The hardest spot is in part 4');
+  await expect(taken.locator('#keyboard .sounding').first()).toBeVisible();
+  await taken.keyboard.press(' ');
+  expect(asked.filter((url) => !/^(file|data|blob):/.test(url))).toEqual([]);
+  expect(faults).toEqual([]);
+});
+
+test('a chapter is made into a video with pictures and sound', async ({ page }, info) => {
+  await openLesson(page, 'All Aboard for Nettle Point');
+  await pick(page, 'Chapter', 'Parts 1 and 2');
+  await page.getByTestId('start').click();
+  await page.getByRole('button', { name: 'Take it along' }).click();
+  const saving = page.waitForEvent('download');
+  await page.getByTestId('take-along').getByRole('button', { name: 'This chapter' }).first().click();
+  const file = await saving;
+  expect(file.suggestedFilename()).toBe('all-aboard-for-nettle-point-lesson.webm');
+  const path = info.outputPath('lesson.webm');
+  await file.saveAs(path);
+  const bytes = readFileSync(path).toString('base64');
+  // It is opened as a browser opens it: its length, its first and its last picture, and whether anything is heard.
+  const found = await page.evaluate(async (data) => {
+    const file = await (await fetch(`data:video/webm;base64,${data}`)).arrayBuffer();
+    const heard = await new OfflineAudioContext(2, 1, 44_100).decodeAudioData(file.slice(0));
+    const loudest = heard.getChannelData(0).reduce((most, x) => Math.max(most, Math.abs(x)), 0);
+    const film = document.createElement('video');
+    film.src = `data:video/webm;base64,${data}`;
+    film.muted = true;
+    const ready = (name: string) => new Promise((done) => film.addEventListener(name, done, { once: true }));
+    await ready('loadeddata');
+    const canvas = new OffscreenCanvas(film.videoWidth, film.videoHeight);
+    const pen = canvas.getContext('2d');
+    const picture = () => {
+      pen?.drawImage(film, 0, 0);
+      const { data: dots } = pen?.getImageData(0, 0, canvas.width, canvas.height) ?? { data: [] };
+      // Shares of dots that are as dark as ink, and as red as what is marked.
+      let [ink, red] = [0, 0];
+      for (let i = 0; i < dots.length; i += 4) {
+        if (dots[i] < 90 && dots[i + 1] < 90) ink++;
+        if (dots[i] > 120 && dots[i + 1] < 90 && dots[i + 2] < 110) red++;
+      }
+      return { ink: (4 * ink) / dots.length, red: (4 * red) / dots.length };
+    };
+    const first = picture();
+    film.currentTime = film.duration - 0.3;
+    await ready('seeked');
+    const last = picture();
+    return { seconds: film.duration, sound: heard.duration, loudest, width: film.videoWidth, first, last };
+  }, bytes);
+  expect(found.width).toBe(1280);
+  expect(found.seconds).toBeGreaterThan(15);
+  expect(Math.abs(found.seconds - found.sound)).toBeLessThan(2.5);
+  expect(found.loudest).toBeGreaterThan(0.05);
+  for (const { ink, red } of [found.first, found.last]) {
+    expect(ink).toBeGreaterThan(0.01);
+    expect(red).toBeGreaterThan(0.0005);
+  }
+  expect(found.first).not.toEqual(found.last);
 });

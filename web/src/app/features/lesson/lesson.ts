@@ -11,6 +11,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { NzProgressComponent } from 'ng-zorro-antd/progress';
 import { plainScore } from '@joined-hands/core/practice';
 import { midiOf } from '@joined-hands/core/pitch';
 import { handsOf, KEYBOARDS } from '@joined-hands/core/song';
@@ -36,14 +37,17 @@ import { MissingSong } from '../../ui/missing-song';
 import { Pop } from '../../ui/pop';
 import { Pressed } from '../../ui/pressed';
 import { Signs } from '../../ui/signs';
+import { LessonFiles } from './lesson-files';
 import { LessonRun } from './lesson-run';
+import { viewOf } from './reel';
+import { seenBy } from './stills';
 
 /** The lesson at the piano: it says where the hand lies, plays, names, and leaves each phrase to the pianist. */
 @Component({
   selector: 'jh-lesson',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Check, Choice, Dropdown, EarButton, Go, JoinStrip, Keyboard, MissingSong, Pop, Pressed, Signs],
-  providers: [LessonRun],
+  imports: [NzProgressComponent, Check, Choice, Dropdown, EarButton, Go, JoinStrip, Keyboard, MissingSong, Pop, Pressed, Signs],
+  providers: [LessonRun, LessonFiles],
   templateUrl: './lesson.html',
   styleUrl: './lesson.less',
   host: { '(document:keydown)': 'onKey($event, true)', '(document:keyup)': 'onKey($event, false)' },
@@ -52,6 +56,7 @@ export class Lesson {
   readonly id = input.required<string>();
   protected readonly desk = inject(DeskStore);
   protected readonly run = inject(LessonRun);
+  protected readonly files = inject(LessonFiles);
   protected readonly player = inject(Player);
   protected readonly voice = inject(Voice);
   protected readonly keys = inject(KeyInput);
@@ -59,6 +64,8 @@ export class Lesson {
   protected readonly viewport = inject(Viewport);
   private readonly words = inject(Words);
   protected readonly labels = SCENE_LABELS;
+  protected readonly takenAs = $localize`page or video`;
+  protected readonly formatNames = { webm: 'WebM', mp4: 'MP4' } as const;
   private readonly room = viewChild<ElementRef<HTMLElement>>('room');
   protected readonly roomHeight = signal(0);
   protected readonly firsts = [
@@ -85,18 +92,9 @@ export class Lesson {
     this.settings.lessonWaits() ? $localize`It waits for the marked keys.` : $localize`Play after the count-in.`,
   );
 
-  /** What a scene is about, by hand. */
-  private readonly about = computed((): 'right' | 'left' | 'both' => {
-    const scene = this.run.scene();
-    if (!scene) return 'both';
-    if (scene.plays) return this.run.passage()?.hands ?? 'both';
-    return scene.kind === 'names' ? 'right' : scene.kind === 'chords' ? 'left' : 'both';
-  });
   protected readonly view = computed((): HandView => {
-    const { plays, kind } = this.run.scene() ?? {};
-    const about = this.about();
-    if (about !== 'both') return about;
-    return kind === 'pattern' || (plays && !plays.plain) ? 'fills' : 'joined';
+    const scene = this.run.scene();
+    return scene ? viewOf({ kind: scene.kind, plays: this.run.passage() }) : 'joined';
   });
   /** The part that sounds, or that the scene is of; a hand by itself has the strip to itself. */
   protected readonly part = computed(() => {
@@ -105,16 +103,14 @@ export class Lesson {
       this.run.place() ?? (this.run.passage() && this.run.state() !== 'telling' ? this.run.passage()?.from : null) ?? null;
     const part = parts.find((p) => at !== null && at >= p.start && at < p.end) ?? parts.at((this.run.scene()?.part ?? 1) - 1);
     if (!part) return null;
-    if (this.about() === 'right') return { ...part, chords: [], together: [] };
-    if (this.about() === 'left') return { ...part, melody: [], together: [], under: [], places: [], fills: [] };
-    return part;
+    return seenBy(this.view(), part);
   });
 
   /** What is named, or waited for, is marked on the strip. */
   protected readonly selection = computed((): Selection | null => {
     const at = this.run.place();
     if (at === null || (this.run.state() !== 'telling' && !this.run.waits())) return null;
-    const left = this.about() === 'left' || this.run.scene()?.kind === 'meet';
+    const left = this.view() === 'left' || this.run.scene()?.kind === 'meet';
     return { kind: left ? 'chord' : 'note', at };
   });
 
@@ -137,11 +133,14 @@ export class Lesson {
 
   /** Where the hands lie in the part that is shown. */
   protected readonly spans = computed((): HandSpan[] => {
-    const [part, arrangement, about] = [this.part(), this.desk.arrangement(), this.about()];
+    const [part, arrangement, view] = [this.part(), this.desk.arrangement(), this.view()];
     if (!part || !arrangement) return [];
     const notes = plainScore(arrangement).filter((n) => n.at >= part.start && n.at < part.end);
     return (['left', 'right'] as const).flatMap((hand) => {
-      const midis = about === 'both' || about === hand ? notes.filter((n) => n.hand === hand).map((n) => midiOf(n.pitch)) : [];
+      const midis =
+        (view !== 'left' && view !== 'right') || view === hand
+          ? notes.filter((n) => n.hand === hand).map((n) => midiOf(n.pitch))
+          : [];
       return midis.length === 0 ? [] : [{ hand, from: Math.min(...midis), to: Math.max(...midis), text: HAND_LABELS[hand] }];
     });
   });

@@ -43,7 +43,7 @@ export class SoundFiles {
 }
 
 /** The samples that a plan needs, each once. */
-async function samplesFor(sounds: readonly Sound[]): Promise<Sample[]> {
+export async function samplesFor(sounds: readonly Sound[]): Promise<Sample[]> {
   const all = SAMPLED.map((name) => ({ name, midi: midiOf(name) }));
   const needed = new Set(sounds.flatMap(({ midi }) => (midi === null ? [] : [nearest(all, midi).name])));
   const reader = new OfflineAudioContext(2, 1, RATE);

@@ -13,6 +13,7 @@ const DEADLINES = {
   reader: 20_000,
   engraver: 90_000,
   mixer: 180_000,
+  film: 1_800_000,
   hearing: 120_000,
   notes: 900_000,
 } as const;
@@ -46,6 +47,12 @@ export class Workers {
   readonly mixer = new WorkerClient<MixerApi>(
     () => new Worker(new URL('./mixer.worker', import.meta.url), { type: 'module' }),
     DEADLINES.mixer,
+  );
+
+  /** Makes films, which take long. */
+  readonly film = new WorkerClient<MixerApi>(
+    () => new Worker(new URL('./mixer.worker', import.meta.url), { type: 'module' }),
+    DEADLINES.film,
   );
 
   /** Hears what was sung, and recordings. */

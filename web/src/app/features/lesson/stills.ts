@@ -1,0 +1,137 @@
+import { ApplicationRef, EnvironmentInjector, createComponent, inputBinding, type Type } from '@angular/core';
+import type { Arrangement, Part } from '@joined-hands/core/arrange';
+import type { KeyboardSize } from '@joined-hands/core/song';
+import type { HandView } from '../../platform/state/desk.store';
+import { JoinStrip } from '../../ui/join-strip/join-strip';
+import { Keyboard } from '../../ui/keyboard/keyboard';
+
+/** Drawings as they stand by themselves, away from the application: their markup, and the styles that it needs. */
+export interface Stills {
+  /** Strips by the number of their part and how they are shown: "2:joined". */
+  readonly strips: Readonly<Record<string, string>>;
+  readonly keyboard: string;
+  readonly styles: string;
+}
+
+/** Pixels that strips and the keyboard are drawn for. */
+const WIDTH = 1180;
+const STRIP_HEIGHT = 380;
+
+/** Faces that are written with, and the letters of them that are taken along. */
+const FACES = /Fraunces|Atkinson|Noto Music/;
+const LATIN = 'U+0-FF';
+
+/** A part as a hand by itself sees it. */
+export function seenBy(view: HandView, part: Part): Part {
+  if (view === 'right') return { ...part, chords: [], together: [] };
+  if (view === 'left') return { ...part, melody: [], together: [], under: [], places: [], fills: [] };
+  return part;
+}
+
+/** Draws strips and the keyboard out of sight, and takes their drawings. */
+export async function makeStills(
+  { bars, parts, swing }: Arrangement,
+  shown: readonly string[],
+  size: KeyboardSize,
+  learnBy: 'words' | 'counts',
+  injector: EnvironmentInjector,
+): Promise<Stills> {
+  const stage = document.createElement('div');
+  stage.className = 'on-paper';
+  stage.inert = true;
+  stage.style.cssText = `position:fixed;left:-${2 * WIDTH}px;top:0;width:${WIDTH}px;height:${STRIP_HEIGHT}px`;
+  document.body.append(stage);
+  const made: (() => void)[] = [];
+  const draw = <T>(type: Type<T>, inputs: Record<string, unknown>): HTMLElement => {
+    const bindings = Object.entries(inputs).map(([name, value]) => inputBinding(name, () => value));
+    const drawn = createComponent(type, { environmentInjector: injector, bindings });
+    const application = injector.get(ApplicationRef);
+    application.attachView(drawn.hostView);
+    const host = drawn.location.nativeElement as HTMLElement;
+    host.style.display = 'block';
+    stage.append(host);
+    made.push(() => {
+      application.detachView(drawn.hostView);
+      drawn.destroy();
+    });
+    return host;
+  };
+  try {
+    const strips = shown.map((name): [string, HTMLElement] => {
+      const [number, view] = name.split(':') as [string, HandView];
+      const part = seenBy(view, parts[Number(number) - 1]);
+      return [name, draw(JoinStrip, { part, bars, swing, view, learnBy, height: STRIP_HEIGHT, most: 1.5 })];
+    });
+    const keyboard = draw(Keyboard, { size });
+    // The strips learn how wide they are, and are drawn anew.
+    for (let i = 0; i < 3; i++) await new Promise((done) => setTimeout(done, 60));
+    const rules = [...rulesOf(strips[0]?.[1], '.strip'), ...rulesOf(keyboard, '.keys')].join('\n');
+    const values = [...new Set(rules.match(/var\((--[\w-]+)/g) ?? [])].map((v) => v.slice(4));
+    const computed = getComputedStyle(stage);
+    const variables = [...values, '--read', '--title'].map((v) => `${v}:${computed.getPropertyValue(v)}`).join(';');
+    return {
+      strips: Object.fromEntries(strips.map(([name, host]) => [name, plainMarkup(host, `strip ${viewClass(name)}`)])),
+      keyboard: plainMarkup(keyboard, 'keys'),
+      styles: `${await faces()}\n:root{${variables}}\n${rules}`,
+    };
+  } finally {
+    for (const end of made) end();
+    stage.remove();
+  }
+}
+
+const viewClass = (name: string): string => `view-${name.split(':')[1]}`;
+
+/** The markup of a drawing without what the framework and screen readers read. */
+function plainMarkup(host: HTMLElement, name: string): string {
+  const inside = host.innerHTML
+    .replace(/<!--[\s\S]*?-->/g, '')
+    .replace(/\s_ng(content|host)-[\w-]+(="")?/g, '')
+    .replace(/\s(role|tabindex|aria-[\w-]+|data-testid|ng-[\w-]+)="[^"]*"/g, '');
+  return `<div class="${name}">${inside}</div>`;
+}
+
+/** The rules of a component, for markup that stands under a name. */
+function rulesOf(host: HTMLElement | undefined, name: string): string[] {
+  const scope = host?.getAttributeNames().find((a) => a.startsWith('_nghost-'))?.slice('_nghost-'.length); // prettier-ignore
+  if (!scope) return [];
+  return [...document.styleSheets].flatMap((sheet) =>
+    [...sheet.cssRules].flatMap((rule) => {
+      if (!(rule instanceof CSSStyleRule) || !rule.selectorText.includes(scope)) return [];
+      const selectors = rule.selectorText.split(',').map((s) => {
+        const host = s.includes(`[_nghost-${scope}]`);
+        const bare = s.replaceAll(`[_nghost-${scope}]`, name).replace(/\[data-view="?(\w+)"?\]/, '.view-$1').replaceAll(`[_ngcontent-${scope}]`, '').trim(); // prettier-ignore
+        return host ? bare : `${name} ${bare}`;
+      });
+      return [`${selectors.join(',')}{${rule.style.cssText}}`];
+    }),
+  );
+}
+
+/** The faces that are written with, whole, as rules. */
+async function faces(): Promise<string> {
+  const rules = [...document.styleSheets].flatMap(
+    (sheet) =>
+    [...sheet.cssRules].flatMap((rule) => (rule instanceof CSSFontFaceRule && FACES.test(rule.style.cssText) ? [{ rule, base: sheet.href }] : [])), // prettier-ignore
+  );
+  const whole = await Promise.all(
+    rules.map(async ({ rule, base }) => {
+      const range = rule.style.getPropertyValue('unicode-range').toUpperCase();
+      const music = rule.style.cssText.includes('Noto Music');
+      if (!music && range && !range.startsWith(LATIN) && !range.startsWith('U+0000')) return '';
+      const address = /url\("?([^")]+\.woff2[^")]*)"?\)/.exec(rule.style.cssText)?.[1];
+      if (!address) return '';
+      const file = await fetch(new URL(address, base ?? document.baseURI));
+      const data = `data:font/woff2;base64,${base64(new Uint8Array(await file.arrayBuffer()))}`;
+      return `@font-face{${rule.style.cssText.replace(/src:[^;]+;/, `src:url(${data}) format("woff2");`)}}`;
+    }),
+  );
+  return whole.join('\n');
+}
+
+/** Bytes as text that a page can hold. */
+export function base64(bytes: Uint8Array): string {
+  let text = '';
+  for (let i = 0; i < bytes.length; i += 0x8000) text += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
+  return btoa(text);
+}
