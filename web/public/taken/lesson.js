@@ -4,7 +4,8 @@
 (() => {
   const $ = (/** @type {string} */ id) => /** @type {HTMLElement} */ (document.getElementById(id));
   const data = JSON.parse($('lesson').textContent ?? '');
-  const { takes, strips, words, samples } = data;
+  const { takes, words, samples } = data;
+  const phone = matchMedia('(max-width: 640px)');
   const SLOWEST = 0.4;
   const RELEASE = 0.6;
   let at = 0;
@@ -38,6 +39,7 @@
       (/** @type {{ chapter: string }} */ t, /** @type {number} */ i) => i <= at && takes[i - 1]?.chapter !== t.chapter,
     );
     chapters.value = String(first);
+    const strips = phone.matches ? data.narrow : data.strips;
     const name = `${shot.part}:${shot.view}`;
     if ($('strip').dataset.name !== name) {
       $('strip').innerHTML = strips[name];
@@ -64,6 +66,8 @@
       add('circle', { class: `dot ${hand}`, cx: x, cy: y, r: 12 });
       add('text', { class: 'dot-text', x, y: y + 5.5, 'font-size': 16 }, finger);
     }
+    for (const place of ['#keyboard .sounding', '#strip .on'])
+      document.querySelector(place)?.scrollIntoView({ block: 'nearest', inline: 'center' });
   }
 
   /** The piano, once it is asked for. */
@@ -169,6 +173,11 @@
     if (!act) return;
     event.preventDefault();
     act();
+  });
+  phone.addEventListener('change', () => {
+    shown = -1;
+    $('strip').dataset.name = '';
+    if (began === null) show(0);
   });
   go(0, false);
 })();

@@ -1,5 +1,5 @@
 import type { Shot, Take } from './reel';
-import type { Stills } from './stills';
+import { SIGNS, shown, type Stills } from './stills';
 
 /** Pixels of a film. */
 export const FILM = { width: 1280, height: 720 } as const;
@@ -9,6 +9,7 @@ const STYLES = `
 .film .head{display:flex;align-items:baseline;gap:18px;padding:12px 24px;font:600 25px/1.2 var(--title)}
 .film .head span{font:400 19px/1.2 var(--read);color:var(--soft)}
 .film .sheet{margin:0 20px;padding:8px 26px;background:var(--sheet);border:1px solid var(--line);border-radius:12px;overflow:hidden}
+${SIGNS}
 .film .sheet svg{display:block;max-width:100%}
 .film .caption{display:grid;align-content:center;margin:0;padding:0 60px;font-size:26px;line-height:1.25;text-align:center}
 .film .board{padding:6px 24px;background:var(--shelf);border-top:1px solid var(--line)}
@@ -21,7 +22,7 @@ const SVG = 'http://www.w3.org/2000/svg';
 export async function frameOf({ strips, keyboard, styles }: Stills, take: Take, shot: Shot): Promise<ImageBitmap> {
   const page = new DOMParser().parseFromString('<div class="film"></div>', 'text/html');
   const film = page.body.firstElementChild as HTMLElement;
-  film.innerHTML = `<div class="head">${escaped(take.chapter)}<span>${escaped(take.title)}</span></div><div class="sheet">${strips[`${shot.part}:${shot.view}`]}</div><p class="caption">${escaped(shot.caption)}</p><div class="board">${keyboard}</div>`;
+  film.innerHTML = `<div class="head">${escaped(take.chapter)}<span>${escaped(take.title)}</span></div><div class="sheet">${strips[`${shot.part}:${shot.view}`]}</div><p class="caption">${escaped(shown(shot.caption))}</p><div class="board">${keyboard}</div>`;
   mark(film, shot);
   const inside = new XMLSerializer().serializeToString(film);
   const css = `${styles}${STYLES}`.replaceAll('&', '&amp;').replaceAll('<', '&lt;');
@@ -30,7 +31,9 @@ export async function frameOf({ strips, keyboard, styles }: Stills, take: Take, 
   const picture = new Image(width, height);
   picture.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(svg)}`;
   await picture.decode();
-  return createImageBitmap(picture, { resizeWidth: width, resizeHeight: height });
+  const canvas = new OffscreenCanvas(width, height);
+  canvas.getContext('2d')?.drawImage(picture, 0, 0, width, height);
+  return canvas.transferToImageBitmap();
 }
 
 /** Marks on strip and keyboard what a shot shows. */

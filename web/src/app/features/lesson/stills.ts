@@ -4,18 +4,32 @@ import type { KeyboardSize } from '@joined-hands/core/song';
 import type { HandView } from '../../platform/state/desk.store';
 import { JoinStrip } from '../../ui/join-strip/join-strip';
 import { Keyboard } from '../../ui/keyboard/keyboard';
+import { signRuns } from '../../ui/sign-runs';
 
 /** Drawings as they stand by themselves, away from the application: their markup, and the styles that it needs. */
 export interface Stills {
-  /** Strips by the number of their part and how they are shown: "2:joined". */
+  /** Strips by the number of their part and how they are shown: "2:joined"; those for a phone beside them. */
   readonly strips: Readonly<Record<string, string>>;
+  readonly narrow: Readonly<Record<string, string>>;
   readonly keyboard: string;
   readonly styles: string;
 }
 
-/** Pixels that strips and the keyboard are drawn for. */
-const WIDTH = 1180;
-const STRIP_HEIGHT = 380;
+/** Pixels that strips and the keyboard are drawn for: on a large screen, and on a phone. */
+const WIDE = { width: 1180, height: 380, most: 1.5 };
+const NARROW = { width: 350, height: 420, most: 1 };
+
+/** How musical signs stand beside their letter. */
+export const SIGNS = `.sign{font-family:'Noto Music',var(--read);font-size:1.15em;line-height:0;vertical-align:.14em;baseline-shift:.14em}`;
+
+/** What is used in the pages that drawings go into. */
+const USED = ['--read', '--title', '--paper', '--ink', '--soft', '--line', '--sheet', '--shelf', '--join', '--focus'];
+
+/** A sentence with its musical signs, for where it is plain text. */
+export const shown = (text: string): string =>
+  signRuns(text)
+    .map((run) => run.text)
+    .join('');
 
 /** Faces that are written with, and the letters of them that are taken along. */
 const FACES = /Fraunces|Atkinson|Noto Music/;
@@ -31,7 +45,7 @@ export function seenBy(view: HandView, part: Part): Part {
 /** Draws strips and the keyboard out of sight, and takes their drawings. */
 export async function makeStills(
   { bars, parts, swing }: Arrangement,
-  shown: readonly string[],
+  names: readonly string[],
   size: KeyboardSize,
   learnBy: 'words' | 'counts',
   injector: EnvironmentInjector,
@@ -39,7 +53,7 @@ export async function makeStills(
   const stage = document.createElement('div');
   stage.className = 'on-paper';
   stage.inert = true;
-  stage.style.cssText = `position:fixed;left:-${2 * WIDTH}px;top:0;width:${WIDTH}px;height:${STRIP_HEIGHT}px`;
+  stage.style.cssText = `position:fixed;left:-${2 * WIDE.width}px;top:0;width:${WIDE.width}px`;
   document.body.append(stage);
   const made: (() => void)[] = [];
   const draw = <T>(type: Type<T>, inputs: Record<string, unknown>): HTMLElement => {
@@ -57,20 +71,27 @@ export async function makeStills(
     return host;
   };
   try {
-    const strips = shown.map((name): [string, HTMLElement] => {
+    const strip = (name: string, { width, height, most }: typeof WIDE): [string, HTMLElement] => {
       const [number, view] = name.split(':') as [string, HandView];
       const part = seenBy(view, parts[Number(number) - 1]);
-      return [name, draw(JoinStrip, { part, bars, swing, view, learnBy, height: STRIP_HEIGHT, most: 1.5 })];
-    });
+      const host = draw(JoinStrip, { part, bars, swing, view, learnBy, height, most });
+      host.style.width = `${width}px`;
+      return [name, host];
+    };
+    const strips = names.map((name) => strip(name, WIDE));
+    const narrow = names.map((name) => strip(name, NARROW));
     const keyboard = draw(Keyboard, { size });
     // The strips learn how wide they are, and are drawn anew.
     for (let i = 0; i < 3; i++) await new Promise((done) => setTimeout(done, 60));
     const rules = [...rulesOf(strips[0]?.[1], '.strip'), ...rulesOf(keyboard, '.keys')].join('\n');
     const values = [...new Set(rules.match(/var\((--[\w-]+)/g) ?? [])].map((v) => v.slice(4));
     const computed = getComputedStyle(stage);
-    const variables = [...values, '--read', '--title'].map((v) => `${v}:${computed.getPropertyValue(v)}`).join(';');
+    const variables = [...new Set([...values, ...USED])].map((v) => `${v}:${computed.getPropertyValue(v)}`).join(';');
+    const drawn = (all: readonly [string, HTMLElement][]) =>
+      Object.fromEntries(all.map(([name, host]) => [name, plainMarkup(host, `strip ${viewClass(name)}`)]));
     return {
-      strips: Object.fromEntries(strips.map(([name, host]) => [name, plainMarkup(host, `strip ${viewClass(name)}`)])),
+      strips: drawn(strips),
+      narrow: drawn(narrow),
       keyboard: plainMarkup(keyboard, 'keys'),
       styles: `${await faces()}\n:root{${variables}}\n${rules}`,
     };

@@ -1,14 +1,14 @@
 import { midiOf } from '@joined-hands/core/pitch';
 import { nearest, SAMPLED, SAMPLES_AT, sampleFile } from '../../platform/audio/samples';
 import type { Take } from './reel';
-import { base64, type Stills } from './stills';
+import { base64, SIGNS, shown, type Stills } from './stills';
 
 /** Where the script of the page lies. */
 const SCRIPT = 'taken/lesson.js';
 
 const STYLES = `
 *{box-sizing:border-box}
-body{margin:0;min-height:100vh;display:grid;grid-template-rows:auto minmax(0,1fr) auto auto auto;background:var(--paper);color:var(--ink);font:17px/1.4 var(--read)}
+body{margin:0;height:100dvh;overflow:hidden;display:grid;grid-template-rows:auto minmax(0,1fr) auto auto auto;background:var(--paper);color:var(--ink);font:17px/1.4 var(--read)}
 header{display:flex;flex-wrap:wrap;align-items:baseline;gap:4px 16px;padding:12px 18px}
 h1{margin:0;font:600 24px/1.2 var(--title)}
 #title{font:500 22px/1.2 var(--title)}
@@ -22,16 +22,18 @@ button,select{min-height:44px;padding:8px 16px;font:inherit;color:var(--ink);bac
 #go{background:var(--ink);color:var(--paper);min-width:96px}
 button:focus-visible,select:focus-visible{outline:3px solid var(--focus);outline-offset:2px}
 #keyboard{padding:4px 14px;background:var(--shelf);border-top:1px solid var(--line)}
+#keyboard{overflow-x:auto}
 #keyboard svg{display:block;width:100%;height:auto;max-height:150px}
-.sign{font-family:'Noto Music',var(--read)}
+${SIGNS}
 small{padding:8px 18px;color:var(--soft)}
+@media(max-width:640px){h1{font-size:20px}#title{font-size:18px}main{margin:0 6px;padding:4px}#caption{font-size:19px;margin:4px 12px}nav{gap:6px}button,select{padding:6px 12px}#keyboard svg{width:1000px}small{font-size:14px}}
 `;
 
 /** A lesson as one page that opens by itself, without a network: its strips, its keyboard, its words and its sound. */
 export async function takenPage(title: string, takes: readonly Take[], stills: Stills): Promise<string> {
   const words = { start: $localize`Start`, stop: $localize`Stop` };
   const [script, samples] = await Promise.all([fetched(SCRIPT).then((f) => f.text()), samplesOf(takes)]);
-  const data = JSON.stringify({ takes: takes.map(rounded), strips: stills.strips, words, samples });
+  const data = JSON.stringify({ takes: takes.map(rounded), strips: stills.strips, narrow: stills.narrow, words, samples });
   const again = $localize`Again`;
   const back = $localize`Back`;
   const on = $localize`Go on`;
@@ -65,11 +67,11 @@ export async function takenPage(title: string, takes: readonly Take[], stills: S
 `;
 }
 
-/** Thousandths of a second are enough. */
+/** With its musical signs; thousandths of a second are enough. */
 const rounded = (take: Take): Take => ({
   ...take,
   seconds: milli(take.seconds),
-  shots: take.shots.map((s) => ({ ...s, from: milli(s.from), until: milli(s.until) })),
+  shots: take.shots.map((s) => ({ ...s, caption: shown(s.caption), from: milli(s.from), until: milli(s.until) })),
   sounds: take.sounds.map((s) => ({ ...s, time: milli(s.time), duration: milli(s.duration), loudness: milli(s.loudness) })),
 });
 const milli = (value: number): number => Math.round(value * 1000) / 1000;
