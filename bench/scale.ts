@@ -1,5 +1,6 @@
 import { arrange } from '@joined-hands/core/arrange';
-import { dayOf, simulateLog } from '@joined-hands/core/practice';
+import { dayOf } from '@joined-hands/core/log';
+import { simulateLog } from '@joined-hands/core/practice';
 import { newDocument, type Document } from '@joined-hands/core/song';
 import type { Page } from '@playwright/test';
 import { demo } from '../core/testing/songs.js';

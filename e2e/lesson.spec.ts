@@ -161,10 +161,13 @@ test('a chapter is made into a video with pictures and sound', async ({ page, co
       }
       return { ink: (4 * ink) / dots.length, red: (4 * red) / dots.length };
     };
-    const first = picture();
-    film.currentTime = film.duration - 0.3;
-    await ready('seeked');
-    const last = picture();
+    const at = async (seconds: number) => {
+      const drawn = new Promise((done) => film.requestVideoFrameCallback(done));
+      film.currentTime = seconds;
+      await drawn;
+      return picture();
+    };
+    const [first, last] = [await at(0.1), await at(film.duration - 0.3)];
     return { seconds: film.duration, sound: heard.duration, loudest, width: film.videoWidth, first, last };
   }, bytes);
   expect(found.width).toBe(1280);

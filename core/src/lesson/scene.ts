@@ -4,7 +4,7 @@ import type { Key } from '../harmony/key.js';
 import type { Together } from '../join/together.js';
 import type { NoteName, Pitch } from '../pitch/pitch.js';
 import type { MoveFact, StartFact } from '../right-hand/positions.js';
-import type { PracticeRange } from '../practice/score.js';
+import type { PracticeRange } from '../log/step.js';
 import type { RepeatPlace } from '../sheet/chart.js';
 import type { Meter } from '../time/meter.js';
 import type { Ticks } from '../time/ticks.js';

@@ -1,4 +1,4 @@
-import type { Pass } from './log.js';
+import type { Pass } from '../log/log.js';
 
 /** Seconds of practice without a rest before one is advised, and of quiet that count as a rest. */
 export const REST = { after: 22 * 60, quiet: 4 * 60 } as const;

@@ -1,5 +1,5 @@
-import type { Pass } from './log.js';
-import type { PracticeStep } from './step.js';
+import type { Pass } from '../log/log.js';
+import type { PracticeStep } from '../log/step.js';
 
 /** Clean passes in a row that lead up a rung, rough ones in a row that lead down, and about how far apart rungs are. */
 export const LADDER = { clean: 3, rough: 3, rung: 0.1 } as const;

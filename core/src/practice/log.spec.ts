@@ -16,7 +16,7 @@ import {
   tempoReached,
   writeLog,
   type Pass,
-} from './log.js';
+} from '../log/log.js';
 import { simulateLog } from './practised.js';
 import { dueAhead } from './review.js';
 import { notesOf, plainScore } from './score.js';

@@ -5,14 +5,14 @@ import { demo, DEMOS, documentOf, songs } from '../../testing/songs.js';
 import { arrange } from '../arrange/arrange.js';
 import { midiOf } from '../pitch/pitch.js';
 import { setSetting } from '../song/edits.js';
-import { dayAfter, dayOf, daysBetween } from './days.js';
+import { dayAfter, dayOf, daysBetween } from '../log/days.js';
 import { LADDER, ladderOf, rungsOf } from './ladder.js';
-import type { Pass } from './log.js';
+import type { Pass } from '../log/log.js';
 import { isDue, REVIEW_GAPS, reviewOf } from './review.js';
 import { notesOf } from './score.js';
-import { JOIN_ORDERS, STEP_ORDERS } from './step.js';
+import { JOIN_ORDERS, STEP_ORDERS } from '../log/step.js';
 import { stepsOf } from './steps.js';
-import type { PracticeStep } from './step.js';
+import type { PracticeStep } from '../log/step.js';
 import { stepStates, todayFor } from './today.js';
 
 const USUAL = { order: 'song', joins: 'chain' } as const;

@@ -1,12 +1,12 @@
 import type { Arrangement } from '../arrange/arrangement.js';
 import { TICKS_PER_QUARTER } from '../time/ticks.js';
-import { dayOf } from './days.js';
+import { dayOf } from '../log/days.js';
 import { grade } from './grade.js';
-import { drillStep, ofStep, type Pass, type PassDraft } from './log.js';
+import { drillStep, ofStep, type Pass, type PassDraft } from '../log/log.js';
 import { notesOf, type PlacedNote } from './score.js';
 import { playStandIn } from './stand-in-player.js';
 import { stepsOf } from './steps.js';
-import type { PracticeStep } from './step.js';
+import type { PracticeStep } from '../log/step.js';
 import { stepStates, todayFor, type StepState } from './today.js';
 import { figuresOf, isClean } from './verdict.js';
 

@@ -1,7 +1,7 @@
 import { grouped } from '../lists/grouped.js';
-import { dayAfter, daysBetween, type Day } from './days.js';
+import { dayAfter, daysBetween, type Day } from '../log/days.js';
 import { ladderOf } from './ladder.js';
-import { isDrill, type Pass } from './log.js';
+import { isDrill, type Pass } from '../log/log.js';
 
 /** Days after which something clean comes back, growing each time it is clean again. */
 export const REVIEW_GAPS = [1, 2, 4, 7, 14, 30, 60] as const;

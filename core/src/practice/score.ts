@@ -4,6 +4,7 @@ import { lastFrom } from '../time/bars.js';
 import { heardIn } from '../time/swing.js';
 import { secondsTo } from '../time/tempo.js';
 import type { Ticks } from '../time/ticks.js';
+import type { PracticeRange } from '../log/step.js';
 import type { ExpectedNote } from './grade.js';
 
 /** What is heard of a note. */
@@ -26,14 +27,6 @@ export function plainScore({ score, parts, playMode }: Pick<Arrangement, 'score'
   const added = new Set(parts.flatMap((p) => p.under.filter((u) => u.added).map((u) => u.at)));
   const right = score.filter((n) => n.hand === 'right' && n.role !== 'fill' && !(n.role === 'harmony' && added.has(n.at)));
   return [...right, ...left];
-}
-
-/** A stretch of the song by one hand or both, plain or with all that dresses it. */
-export interface PracticeRange {
-  readonly from: Ticks;
-  readonly to: Ticks;
-  readonly hands: 'right' | 'left' | 'both';
-  readonly plain: boolean;
 }
 
 /** A note to be played with the place in the song that it stands at. */

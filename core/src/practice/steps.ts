@@ -5,7 +5,7 @@ import type { Hand } from '../song/decisions.js';
 import { barAt, firstAtOrAfter } from '../time/bars.js';
 import { toQuarters } from '../time/ticks.js';
 import { plainScore, type PracticeNote } from './score.js';
-import type { JoinOrder, PracticeStep, StepKind, StepOrder } from './step.js';
+import type { JoinOrder, PracticeStep, StepKind, StepOrder } from '../log/step.js';
 
 export interface StepWishes {
   readonly order: StepOrder;

@@ -1,9 +1,9 @@
 import { grouped } from '../lists/grouped.js';
-import { daysBetween, type Day } from './days.js';
+import { daysBetween, type Day } from '../log/days.js';
 import { ladderOf, type LadderPlace } from './ladder.js';
-import type { Pass } from './log.js';
+import type { Pass } from '../log/log.js';
 import { isDue, reviewOf, type Review } from './review.js';
-import type { PracticeStep } from './step.js';
+import type { PracticeStep } from '../log/step.js';
 
 /** How far a step has come. */
 export interface StepState {

@@ -16,10 +16,11 @@ import type { KeyReadingFact } from '../harmony/find-key.js';
 import type { VoicingFact } from '../left-hand/reasons.js';
 import type { DrillFact, TaskFact } from '../catalogue/drills/drill.js';
 import type { ChapterFact, LessonFact } from '../lesson/scene.js';
-import type { LogFault } from '../practice/log.js';
+import type { LogFault } from '../log/log.js';
 import type { TodayFact } from '../practice/today.js';
 import type { VerdictFact } from '../practice/verdict.js';
 import type { EditFact } from '../song/edit.js';
+import type { ParcelFault } from '../passing/parcel.js';
 import type { ScreenFact } from './screen-fact.js';
 import type { MoveFact, StartFact } from '../right-hand/positions.js';
 
@@ -45,6 +46,7 @@ export type Fact =
   | MoveFact
   | Notice
   | OpenFault
+  | ParcelFault
   | QuestionEntry['fact']
   | RefusalCause
   | ScreenFact

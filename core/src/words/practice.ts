@@ -1,6 +1,6 @@
 import type { DrillAnswer } from '../catalogue/drills/drill.js';
-import { isDrill, type Pass } from '../practice/log.js';
-import type { PracticeStep } from '../practice/step.js';
+import { isDrill, type Pass } from '../log/log.js';
+import type { PracticeStep } from '../log/step.js';
 import { STEPS } from './en/labels.js';
 import type { Speech } from './speech.js';
 

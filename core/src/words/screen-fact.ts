@@ -1,4 +1,6 @@
+import type { Key } from '../harmony/key.js';
 import type { HeardRecording } from '../hearing/recording.js';
+import type { StepKind } from '../log/step.js';
 import type { Pitch } from '../pitch/pitch.js';
 
 /** What screens say with a number in it: a language has its own plurals, and its own order of the words around them. */
@@ -44,5 +46,11 @@ export type ScreenFact =
   | { readonly code: 'screen.saved-automatically'; readonly times: number }
   /** Minutes on so many days of the last fortnight, and how many days in a row. */
   | { readonly code: 'screen.fortnight'; readonly minutes: number; readonly days: number; readonly inARow: number }
+  /** How often a song was practised. */
+  | { readonly code: 'screen.passes'; readonly passes: number }
+  /** Work on a part or several, up to a tempo. */
+  | { readonly code: 'screen.asked'; readonly kind: StepKind; readonly from: number; readonly to: number; readonly tempo: number }
+  /** A song in a line: its key, parts and tempo. */
+  | { readonly code: 'screen.song'; readonly key: Key; readonly parts: number; readonly tempo: number }
   | { readonly code: 'screen.passes-removed'; readonly passes: number }
   | { readonly code: 'screen.passes-added'; readonly passes: number; readonly known: number };

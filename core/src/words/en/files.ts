@@ -190,7 +190,7 @@ export function refusal({ place, cause, remedy }: Refusal, say: Speech): string 
   return `${where}${place ? why : capital(why)} ${REMEDIES[remedy]}`;
 }
 
-export const faults: Sayings<CodesOf<'open' | 'project' | 'archive' | 'textures'>, Speech> = {
+export const faults: Sayings<CodesOf<'open' | 'project' | 'parcel' | 'archive' | 'textures'>, Speech> = {
   'open.too-large': ({ megabytes }) => `The file is larger than ${megabytes} MB. Choose a file with one song.`,
   'open.empty': () => 'The file is empty. Choose a file with a song in it.',
   'open.unknown-ending': () =>
@@ -200,6 +200,9 @@ export const faults: Sayings<CodesOf<'open' | 'project' | 'archive' | 'textures'
   'open.no-text': ({ format }) =>
     `The file is not ${FORMAT_NAMES[format]}: there is no readable text in it. Choose a file with a song in it.`,
   'open.refused': ({ refusal: of }, say) => refusal(of, say),
+  'parcel.damaged': () => 'This link is not whole. Ask for it again, or for the file.',
+  'parcel.too-large': () => 'This link holds more than a song. Ask for the file instead.',
+  'parcel.newer': ({ version }) => `This link was made by a newer version (${version}). Update Joined Hands to open it.`,
   'project.not-json': () => 'This is not a project file. Choose one saved by Joined Hands.',
   'project.not-ours': () => 'This JSON file is not a project. Choose one saved by Joined Hands.',
   'project.newer': ({ version }) => `This project was saved by a newer version (${version}). Update Joined Hands to open it.`,

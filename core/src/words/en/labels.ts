@@ -2,7 +2,7 @@ import type { Feel } from '../../time/swing.js';
 import type { DrillKind } from '../../catalogue/drills/registry.js';
 import type { ChordChangeKind } from '../../harmony/changes.js';
 import type { Aspect } from '../../arrange/compare.js';
-import type { StepKind } from '../../practice/step.js';
+import type { StepKind } from '../../log/step.js';
 import type { HandPlace } from '../../right-hand/positions.js';
 import type { Mode } from '../../harmony/key.js';
 import type { HarmonicRhythm, Vocabulary } from '../../harmony/wishes.js';

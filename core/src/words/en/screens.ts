@@ -1,4 +1,6 @@
 import type { CodesOf, Sayings } from '../fact.js';
+import { STEPS } from './labels.js';
+import { stepTitle } from '../practice.js';
 import type { Speech } from '../speech.js';
 import { capital } from '../text.js';
 
@@ -33,6 +35,14 @@ export const screens: Sayings<CodesOf<'screen'>, Speech> = {
       Math.abs(cents) < 8 ? '' : ` It sounds ${Math.abs(cents)} cents ${cents > 0 ? 'higher' : 'lower'} than a tuned piano.`;
     return `${inKey}, ${atTempo}.${off}`;
   },
+  'screen.asked': ({ kind, from, to, tempo }) =>
+    `${stepTitle({ whole: false, parts: { from, to } })}, ${STEPS[kind]}, up to ♩ = ${tempo}`,
+  'screen.passes': ({ passes }, say) =>
+    passes === 0
+      ? 'Nothing is practised of this song yet.'
+      : `${capital(say.countInWords(passes, 'pass', 'passes'))} of this song in the log.`,
+  'screen.song': ({ key, parts, tempo }, say) =>
+    `${capital(say.key(key))}, ${say.countInWords(parts, 'part')}, ♩ = ${say.number(tempo)}`,
   'screen.sung': ({ notes, unsure, octaves }, say) => {
     const heard = `${capital(say.count(notes, 'note'))} heard${unsure > 0 ? `, ${unsure} of them not clearly` : ''}.`;
     const moved =

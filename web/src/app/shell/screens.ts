@@ -7,7 +7,9 @@ import { intakeScreen } from '../features/intake/screen';
 import { keyScreen } from '../features/key/screen';
 import { lessonScreen } from '../features/lesson/screen';
 import { logScreen } from '../features/log/screen';
+import { passOnScreen } from '../features/pass-on/screen';
 import { patternsScreen } from '../features/patterns/screen';
+import { receivedScreen } from '../features/received/screen';
 import { rehearseScreen } from '../features/rehearse/screen';
 import { sheetScreen } from '../features/sheet/screen';
 import { shelfScreen } from '../features/shelf/screen';
@@ -25,9 +27,11 @@ export const SCREENS: readonly ScreenDescriptor[] = [
   drillsScreen,
   logScreen,
   lessonScreen,
+  passOnScreen,
   versionsScreen,
   keyScreen,
   handsScreen,
   patternsScreen,
   intakeScreen,
+  receivedScreen,
 ];

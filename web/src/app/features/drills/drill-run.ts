@@ -9,7 +9,7 @@ import {
   type Drill,
   type TaskOutcome,
 } from '@joined-hands/core/catalogue/drills';
-import { drillStep, type Pass } from '@joined-hands/core/practice';
+import { drillStep, type Pass } from '@joined-hands/core/log';
 import { Player } from '../../platform/audio/player';
 import { Ear } from '../../platform/input/ear';
 import { KeyInput, soundsItself, type KeyPress } from '../../platform/input/key-input';

@@ -1,4 +1,4 @@
-import type { Day, Pass } from '@joined-hands/core/practice';
+import type { Day, Pass } from '@joined-hands/core/log';
 import { BarChart, HeatmapChart, ScatterChart } from 'echarts/charts';
 import { GridComponent, VisualMapComponent } from 'echarts/components';
 import * as charts from 'echarts/core';

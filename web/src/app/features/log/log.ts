@@ -6,7 +6,6 @@ import {
   accuracyMap,
   dayOf,
   daysInARow,
-  dueAhead,
   logCsv,
   minutesPerDay,
   readLog,
@@ -14,7 +13,8 @@ import {
   writeLog,
   type Day,
   type Pass,
-} from '@joined-hands/core/practice';
+} from '@joined-hands/core/log';
+import { dueAhead } from '@joined-hands/core/practice';
 import type { EChartsCoreOption } from 'echarts/core';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
 import { DeskStore } from '../../platform/state/desk.store';

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
 import { FormField, form, validateStandardSchema } from '@angular/forms/signals';
-import type { Pass } from '@joined-hands/core/practice';
+import type { Pass } from '@joined-hands/core/log';
 import * as z from 'zod';
 import { number, wholeNumber } from '../../platform/form-schema';
 import { Check } from '../../ui/check';

@@ -1,12 +1,15 @@
 import { CAUTION, stepTitle, stepWork } from '@joined-hands/core/words';
-import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
-import { JOIN_ORDERS, STEP_ORDERS, type JoinOrder, type StepOrder, type StepState } from '@joined-hands/core/practice';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, output, untracked } from '@angular/core';
+import { JOIN_ORDERS, STEP_ORDERS, type JoinOrder, type StepOrder } from '@joined-hands/core/log';
+import { type StepState } from '@joined-hands/core/practice';
+import type { TaskItem } from '@joined-hands/core/passing';
 import { RouterLink } from '@angular/router';
 import { DeskStore } from '../../platform/state/desk.store';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { Fold } from '../../ui/fold';
 import { Dropdown } from '../../ui/dropdown';
 import { Rehearsal } from './rehearsal';
+import { Tasks } from '../../platform/tasks';
 import { Words } from '../../platform/words';
 
 const MINUTES = [10, 15, 20, 30, 45, 60, 90] as const;
@@ -41,6 +44,34 @@ export class DayPlan {
   protected readonly minutes = MINUTES.map((id) => ({ id, text: $localize`${id} min` }));
   protected readonly orders = STEP_ORDERS.map((id) => ({ id, text: ORDER_WORDS[id] }));
   protected readonly joins = JOIN_ORDERS.map((id) => ({ id, text: JOIN_WORDS[id] }));
+
+  private readonly tasks = inject(Tasks);
+  /** What the teacher wishes to be practised of this song. */
+  protected readonly task = computed(() => this.tasks.of(this.desk.id() ?? ''));
+
+  constructor() {
+    effect(() => {
+      const song = this.desk.id();
+      if (song) untracked(() => void this.tasks.load(song));
+    });
+  }
+
+  protected itemWords(item: TaskItem): string {
+    return this.words.say().fact({ code: 'screen.asked', ...item });
+  }
+
+  /** Takes up the step that is nearest to what is asked for. */
+  protected take({ kind, from, to }: TaskItem): void {
+    const steps = this.rehearsal.steps();
+    const spans = steps.filter((s) => s.parts.from <= from && s.parts.to >= to);
+    const step = spans.find((s) => s.kind === kind) ?? spans.at(0) ?? steps.find((s) => s.parts.from === from);
+    if (step) this.rehearsal.choose(step.id);
+  }
+
+  protected done(): void {
+    const song = this.desk.id();
+    if (song) void this.tasks.keep(song, null);
+  }
 
   /** All steps, those of one part or one join together. */
   protected readonly groups = computed(() => {

@@ -1,5 +1,6 @@
 import { Injectable, computed, effect, inject, linkedSignal, signal, untracked, type OnDestroy } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { ofStep, type Pass } from '@joined-hands/core/log';
 import {
   asHeardBy,
   figuresOf,
@@ -7,7 +8,6 @@ import {
   isClean,
   isOver,
   notesOf,
-  ofStep,
   pressWhileWaiting,
   releaseWhileWaiting,
   REST,
@@ -20,7 +20,6 @@ import {
   type Grade,
   type HeardBy,
   type HeardNote,
-  type Pass,
   type PassFigures,
   type StepState,
   type VerdictFact,

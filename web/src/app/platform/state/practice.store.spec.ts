@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import type { Pass } from '@joined-hands/core/practice';
+import type { Pass } from '@joined-hands/core/log';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { demo } from '../../../../../core/testing/songs';
 import { TestBed } from '../../../../testing/bed';

@@ -1,7 +1,7 @@
 import { computed, inject } from '@angular/core';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
 import { grouped } from '@joined-hands/core/lists';
-import { dayOf, type Day, type Pass, type PassDraft } from '@joined-hands/core/practice';
+import { dayOf, type Day, type Pass, type PassDraft } from '@joined-hands/core/log';
 import { Library } from '../storage/library';
 import { Workers } from '../workers/workers';
 import { writeDemoLogs } from './demo-log';

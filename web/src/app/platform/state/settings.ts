@@ -1,4 +1,4 @@
-import { JOIN_ORDERS, STEP_ORDERS } from '@joined-hands/core/practice';
+import { JOIN_ORDERS, STEP_ORDERS } from '@joined-hands/core/log';
 import { NOTE_NAMES } from '@joined-hands/core/words';
 import * as z from 'zod';
 

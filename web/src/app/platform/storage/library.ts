@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import { isSavedPass, type Pass } from '@joined-hands/core/practice';
+import { isSavedPass, type Pass } from '@joined-hands/core/log';
 import type { SongCard } from '@joined-hands/core/sheet';
 import { oneLine, type Document } from '@joined-hands/core/song';
 import { Dexie, type Collection, type Table } from 'dexie';

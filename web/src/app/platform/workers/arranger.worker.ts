@@ -18,7 +18,8 @@ import {
 } from '@joined-hands/core/arrange';
 import type { FingerReasons } from '@joined-hands/core/fingers';
 import type { VoicingFact } from '@joined-hands/core/left-hand';
-import { simulateLog, type Pass, type PractisedDays } from '@joined-hands/core/practice';
+import { type Pass } from '@joined-hands/core/log';
+import { simulateLog, type PractisedDays } from '@joined-hands/core/practice';
 import { checkDocument, midiScore, wordLines, writtenScore, type SongCard } from '@joined-hands/core/sheet';
 import type { Document, TickRange } from '@joined-hands/core/song';
 import { wordsWith, type NoteNames } from '@joined-hands/core/words';

@@ -1,6 +1,7 @@
 import { expose } from 'comlink';
 import { cardOf, checkDocument, type SongCard } from '@joined-hands/core/sheet';
 import type { Document } from '@joined-hands/core/song';
+import { readParcel, type ReadParcel } from '@joined-hands/core/passing';
 import type { HeardTone } from '@joined-hands/core/hearing';
 import {
   midiOfTones,
@@ -33,6 +34,11 @@ const reader = {
   /** What songs show of themselves on the shelf, whatever was saved of them. */
   cards(documents: readonly unknown[]): SongCard[] {
     return documents.map(cardOf);
+  },
+
+  /** What a link holds. */
+  readParcel(letters: string): ReadParcel {
+    return readParcel(letters);
   },
 
   unpack(data: Uint8Array): ReadArchive {

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal, type OnDestroy } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import type { MeasuredKey, PianoFit } from '@joined-hands/core/hearing';
-import { dayOf } from '@joined-hands/core/practice';
+import { dayOf } from '@joined-hands/core/log';
 import { Player } from '../../platform/audio/player';
 import { Ear, type EarKey } from '../../platform/input/ear';
 import { SettingsStore } from '../../platform/state/settings.store';

@@ -1,4 +1,4 @@
-import type { PracticeRange } from './score.js';
+import type { Ticks } from '../time/ticks.js';
 
 /** What is practised of a stretch, in the order in which it is. */
 export const STEP_KINDS = ['right', 'left', 'slow', 'tempo', 'join', 'whole', 'fills'] as const;
@@ -9,6 +9,14 @@ export const STEP_ORDERS = ['song', 'hardest-first', 'hardest-last'] as const;
 export type StepOrder = (typeof STEP_ORDERS)[number];
 export const JOIN_ORDERS = ['chain', 'pairs'] as const;
 export type JoinOrder = (typeof JOIN_ORDERS)[number];
+
+/** A stretch of the song by one hand or both, plain or with all that dresses it. */
+export interface PracticeRange {
+  readonly from: Ticks;
+  readonly to: Ticks;
+  readonly hands: 'right' | 'left' | 'both';
+  readonly plain: boolean;
+}
 
 /** One thing to practise. */
 export interface PracticeStep extends PracticeRange {

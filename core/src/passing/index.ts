@@ -1,0 +1,1 @@
+export { readParcel, writeParcel, type Parcel, type ParcelFault, type ReadParcel, type Task, type TaskItem } from './parcel.js';
