@@ -21,9 +21,16 @@
   /** @type {AudioScheduledSourceNode[]} */
   let sounding = [];
 
-  const chapters = /** @type {HTMLSelectElement} */ ($('chapter'));
+  /** The buttons of the chapters, by the take that each begins with. @type {Map<number, HTMLButtonElement>} */
+  const chapters = new Map();
   takes.forEach((/** @type {{ chapter: string }} */ take, /** @type {number} */ i) => {
-    if (takes[i - 1]?.chapter !== take.chapter) chapters.add(new Option(take.chapter, String(i)));
+    if (takes[i - 1]?.chapter === take.chapter) return;
+    const button = document.createElement('button');
+    button.type = 'button';
+    button.textContent = take.chapter;
+    button.addEventListener('click', () => go(i));
+    chapters.set(i, button);
+    $('chapters').append(button);
   });
 
   /** Draws what is to be seen. */
@@ -35,10 +42,14 @@
     $('title').textContent = take.title;
     $('caption').textContent = shot.caption;
     $('far').style.width = `${(100 * at) / Math.max(1, takes.length - 1)}%`;
-    const first = takes.findLastIndex(
-      (/** @type {{ chapter: string }} */ t, /** @type {number} */ i) => i <= at && takes[i - 1]?.chapter !== t.chapter,
-    );
-    chapters.value = String(first);
+    const first = Math.max(...[...chapters.keys()].filter((i) => i <= at));
+    for (const [i, button] of chapters) {
+      if (i !== first) button.removeAttribute('aria-current');
+      else if (!button.hasAttribute('aria-current')) {
+        button.setAttribute('aria-current', 'true');
+        button.scrollIntoView({ block: 'nearest', inline: 'center' });
+      }
+    }
     const strips = phone.matches ? data.narrow : data.strips;
     const name = `${shot.part}:${shot.view}`;
     if ($('strip').dataset.name !== name) {
@@ -159,9 +170,8 @@
     },
   };
   for (const [id, act] of Object.entries(acts)) $(id).addEventListener('click', act);
-  chapters.addEventListener('change', () => go(Number(chapters.value)));
   document.addEventListener('keydown', (event) => {
-    if (event.target instanceof HTMLSelectElement || event.target instanceof HTMLButtonElement) return;
+    if (event.target instanceof HTMLButtonElement) return;
     const act = {
       ' ': acts.go,
       ArrowRight: acts.on,

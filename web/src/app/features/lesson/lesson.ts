@@ -1,24 +1,14 @@
 import { HAND_LABELS, SCENE_LABELS } from '@joined-hands/core/words';
-import {
-  ChangeDetectionStrategy,
-  Component,
-  ElementRef,
-  afterRenderEffect,
-  computed,
-  inject,
-  input,
-  signal,
-  viewChild,
-} from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, input, viewChild } from '@angular/core';
 import { NzProgressComponent } from 'ng-zorro-antd/progress';
 import { plainScore } from '@joined-hands/core/practice';
 import { midiOf } from '@joined-hands/core/pitch';
-import { handsOf, KEYBOARDS } from '@joined-hands/core/song';
+import { handsOf } from '@joined-hands/core/song';
 import { Player } from '../../platform/audio/player';
 import { Voice } from '../../platform/audio/voice';
 import { keepAwake } from '../../platform/awake';
 import { KeyInput, LETTERS } from '../../platform/input/key-input';
+import { leadBy, LEADERS } from '../../platform/input/lead';
 import { Actions, type Action } from '../../platform/state/actions';
 import { DeskStore, type HandView, type Selection } from '../../platform/state/desk.store';
 import { openSong } from '../../platform/state/open-song';
@@ -30,6 +20,7 @@ import { Choice } from '../../ui/choice';
 import { Dropdown } from '../../ui/dropdown';
 import { EarButton } from '../../ui/ear/ear-button';
 import { Go } from '../../ui/go';
+import { heightOf } from '../../ui/height-of';
 import { JoinStrip } from '../../ui/join-strip/join-strip';
 import { keysInPlay } from '../../ui/keyboard/in-play';
 import { Keyboard, type HandSpan, type PressedKey } from '../../ui/keyboard/keyboard';
@@ -67,7 +58,8 @@ export class Lesson {
   protected readonly takenAs = $localize`page or video`;
   protected readonly formatNames = { webm: 'WebM', mp4: 'MP4' } as const;
   private readonly room = viewChild<ElementRef<HTMLElement>>('room');
-  protected readonly roomHeight = signal(0);
+  protected readonly roomHeight = heightOf(this.room);
+  protected readonly nexts = LEADERS;
   protected readonly firsts = [
     { id: 'right' as const, text: $localize`The right hand` },
     { id: 'left' as const, text: $localize`The left hand` },
@@ -150,17 +142,10 @@ export class Lesson {
     keepAwake();
     openSong(this.id);
     inject(Actions).register(() => this.actions());
-    this.keys.pedal.pipe(takeUntilDestroyed()).subscribe(() => this.settings.nextBy() !== 'lowest key' && this.lead());
-    this.keys.pressedKeys.pipe(takeUntilDestroyed()).subscribe((midi) => {
-      if (this.settings.nextBy() === 'lowest key' && midi === KEYBOARDS[this.hands().keys].low) this.lead();
-    });
-    afterRenderEffect((onCleanup) => {
-      const element = this.room()?.nativeElement;
-      if (!element) return;
-      const observer = new ResizeObserver(() => this.roomHeight.set(element.clientHeight));
-      observer.observe(element);
-      onCleanup(() => observer.disconnect());
-    });
+    leadBy(
+      () => this.hands().keys,
+      () => this.lead(),
+    );
   }
 
   /** What the pedal and the lowest key do: begin, or go on. */

@@ -8,7 +8,7 @@ const SCRIPT = 'taken/lesson.js';
 
 const STYLES = `
 *{box-sizing:border-box}
-body{margin:0;height:100dvh;overflow:hidden;display:grid;grid-template-rows:auto minmax(0,1fr) auto auto auto;background:var(--paper);color:var(--ink);font:17px/1.4 var(--read)}
+body{margin:0;height:100dvh;overflow:hidden;display:grid;grid-template-rows:auto minmax(0,1fr) auto auto auto auto auto;background:var(--paper);color:var(--ink);font:17px/1.4 var(--read)}
 header{display:flex;flex-wrap:wrap;align-items:baseline;gap:4px 16px;padding:12px 18px}
 h1{margin:0;font:600 24px/1.2 var(--title)}
 #title{font:500 22px/1.2 var(--title)}
@@ -17,16 +17,19 @@ h1{margin:0;font:600 24px/1.2 var(--title)}
 main{margin:0 14px;padding:8px;overflow:auto;background:var(--sheet);border:1px solid var(--line);border-radius:12px}
 main svg{display:block;max-width:100%;height:auto;overflow:visible}
 #caption{display:grid;align-content:center;min-height:84px;margin:6px 18px;font-size:23px;text-align:center;text-wrap:balance}
+#chapters{display:flex;gap:6px;padding:0 14px 10px;overflow-x:auto}
+#chapters button{flex:none;min-height:38px;padding:4px 12px;font-size:15px;color:var(--soft);background:none}
+#chapters [aria-current]{color:var(--ink);font-weight:600;background:var(--sheet);border-color:var(--join)}
 nav{display:flex;flex-wrap:wrap;justify-content:center;gap:8px;padding:0 14px 10px}
-button,select{min-height:44px;padding:8px 16px;font:inherit;color:var(--ink);background:var(--sheet);border:1px solid var(--line);border-radius:8px;cursor:pointer}
+button{min-height:44px;padding:8px 16px;font:inherit;color:var(--ink);background:var(--sheet);border:1px solid var(--line);border-radius:8px;cursor:pointer}
 #go{background:var(--ink);color:var(--paper);min-width:96px}
-button:focus-visible,select:focus-visible{outline:3px solid var(--focus);outline-offset:2px}
+button:focus-visible{outline:3px solid var(--focus);outline-offset:2px}
 #keyboard{padding:4px 14px;background:var(--shelf);border-top:1px solid var(--line)}
 #keyboard{overflow-x:auto}
 #keyboard svg{display:block;width:100%;height:auto;max-height:150px}
 ${SIGNS}
 small{padding:8px 18px;color:var(--soft)}
-@media(max-width:640px){h1{font-size:20px}#title{font-size:18px}main{margin:0 6px;padding:4px}#caption{font-size:19px;margin:4px 12px}nav{gap:6px}button,select{padding:6px 12px}#keyboard svg{width:1000px}small{font-size:14px}}
+@media(max-width:640px){h1{font-size:20px}#title{font-size:18px}main{margin:0 6px;padding:4px}#caption{font-size:19px;margin:4px 12px}nav{gap:6px}button{padding:6px 12px}#keyboard svg{width:1000px}small{font-size:14px}}
 `;
 
 /** A lesson as one page that opens by itself, without a network: its strips, its keyboard, its words and its sound. */
@@ -38,7 +41,7 @@ export async function takenPage(title: string, takes: readonly Take[], stills: S
   const back = $localize`Back`;
   const on = $localize`Go on`;
   const slower = $localize`Slower`;
-  const chapter = $localize`Chapter`;
+  const chapter = $localize`Chapters`;
   const caution = $localize`Stop where it hurts, rest often, and ask a teacher. Publishing an arrangement of a song that is protected may need permission.`;
   return `<!doctype html>
 <html lang="en">
@@ -56,8 +59,8 @@ export async function takenPage(title: string, takes: readonly Take[], stills: S
 <nav>
 <button type="button" id="go"></button><button type="button" id="again">${again}</button><button type="button" id="back">${back}</button>
 <button type="button" id="on">${on}</button><button type="button" id="slower">${slower}</button>
-<select id="chapter" aria-label="${chapter}"></select>
 </nav>
+<div id="chapters" role="group" aria-label="${chapter}"></div>
 <div id="keyboard">${stills.keyboard}</div>
 <small>${caution}</small>
 <script type="application/json" id="lesson">${data.replaceAll('<', '\\u003c')}</script>

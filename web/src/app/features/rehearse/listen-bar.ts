@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Player } from '../../platform/audio/player';
 import { KeyInput } from '../../platform/input/key-input';
+import { LEADERS } from '../../platform/input/lead';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { Check } from '../../ui/check';
 import { Choice } from '../../ui/choice';
@@ -33,11 +34,7 @@ export class ListenBar {
     { id: 'piano' as const, text: $localize`Piano` },
     { id: 'electric' as const, text: $localize`Soft electric` },
   ];
-  protected readonly nexts = [
-    { id: 'none' as const, text: $localize`Nothing` },
-    { id: 'pedal' as const, text: $localize`The pedal` },
-    { id: 'lowest key' as const, text: $localize`The lowest key` },
-  ];
+  protected readonly nexts = LEADERS;
   protected readonly standIns = [
     { id: 'clean' as const, text: $localize`Clean` },
     { id: 'learner' as const, text: $localize`Some slips` },

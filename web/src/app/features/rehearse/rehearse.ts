@@ -1,20 +1,10 @@
 import { HAND_LABELS, stepTitle, stepWork } from '@joined-hands/core/words';
-import {
-  ChangeDetectionStrategy,
-  Component,
-  ElementRef,
-  afterRenderEffect,
-  computed,
-  inject,
-  input,
-  signal,
-  viewChild,
-} from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, input, signal, viewChild } from '@angular/core';
 import { nameOf, pitchAt } from '@joined-hands/core/pitch';
-import { handsOf, KEYBOARDS } from '@joined-hands/core/song';
+import { handsOf } from '@joined-hands/core/song';
 import { Player } from '../../platform/audio/player';
 import { KeyInput, LETTERS } from '../../platform/input/key-input';
+import { leadBy } from '../../platform/input/lead';
 import { DeskStore, type HandView, type Selection } from '../../platform/state/desk.store';
 import { Actions, type Action } from '../../platform/state/actions';
 import { openSong } from '../../platform/state/open-song';
@@ -23,6 +13,7 @@ import { SettingsStore } from '../../platform/state/settings.store';
 import { keepAwake } from '../../platform/awake';
 import { Viewport } from '../../platform/viewport';
 import { Drawer } from '../../ui/drawer';
+import { heightOf } from '../../ui/height-of';
 import { Icon } from '../../ui/icon';
 import { JoinStrip, type StripMark } from '../../ui/join-strip/join-strip';
 import { keysInPlay } from '../../ui/keyboard/in-play';
@@ -69,7 +60,7 @@ export class Rehearse {
   protected readonly settings = inject(SettingsStore);
   protected readonly hurt = signal(false);
   private readonly room = viewChild<ElementRef<HTMLElement>>('room');
-  private readonly roomHeight = signal(0);
+  private readonly roomHeight = heightOf(this.room);
   /** Pixels that are left for the strip, and how much larger than on the desk it may be drawn there. */
   protected readonly stripRoom = computed(() => this.roomHeight() - 16 - (this.joins() ? WHICH : 0));
   protected readonly closest = CLOSEST;
@@ -142,17 +133,10 @@ export class Rehearse {
     openSong(this.id);
     inject(Actions).register(() => this.actions());
     void this.practice.load();
-    this.keys.pedal.pipe(takeUntilDestroyed()).subscribe(() => this.settings.nextBy() === 'pedal' && this.lead());
-    this.keys.pressedKeys.pipe(takeUntilDestroyed()).subscribe((midi) => {
-      if (this.settings.nextBy() === 'lowest key' && midi === KEYBOARDS[this.hands().keys].low) this.lead();
-    });
-    afterRenderEffect((onCleanup) => {
-      const element = this.room()?.nativeElement;
-      if (!element) return;
-      const observer = new ResizeObserver(() => this.roomHeight.set(element.clientHeight));
-      observer.observe(element);
-      onCleanup(() => observer.disconnect());
-    });
+    leadBy(
+      () => this.hands().keys,
+      () => this.lead(),
+    );
   }
 
   /** What the pedal and the lowest key do: begin the pass, or go on to the next step once it was clean. */
