@@ -28,17 +28,9 @@ function rehearsed(): Uint8Array {
   return wavFrom(heardInRoom([[...take, ...keys]], { ...QUIET_ROOM, piano: 'set', cents: -12 })[0], RATE);
 }
 
-/** A line on "la", one of its notes slid into so slowly that nobody could say which it is. */
+/** A line on "la", one of its notes halfway between two keys, so that nobody could say which it is. */
 function sung(): Uint8Array {
-  const line = [60, 62, 64, 65, 67, 67, 64, 60].flatMap((midi, i): Tone[] => {
-    const at = 3 + i / 2;
-    if (i !== 3) return [{ at, until: at + 0.42, midi }];
-    return [-0.9, -0.7, -0.2, 0.2, 0.7, 0.9].map((off, k) => ({
-      at: at + k * 0.07,
-      until: at + k * 0.07 + 0.08,
-      midi: midi + off,
-    }));
-  });
+  const line = [60, 62, 64.5, 65, 67, 67, 64, 60].map((midi, i): Tone => ({ at: 3 + i / 2, until: 3.42 + i / 2, midi }));
   return wavFrom(soundOf(line, 'la', RATE), RATE);
 }
 
