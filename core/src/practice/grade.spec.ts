@@ -108,7 +108,9 @@ describe('grading', () => {
   it('does so where notes are struck together in the right hand', () => {
     const songs = DEMOS.map((name) => expectedIn(inThirds(name)));
     for (const notes of songs) expect(notes.some((n, i) => n.hand === 'right' && notes[i + 1]?.at === n.at)).toBe(true);
-    findsAll(songs);
+    // The second of two like notes left out, with the note beside the first: the rest of the bar tells which it was.
+    const slips = { wrong: 0.05562094307079764, missed: 0.027817638949082787, extra: 0.0499583138152957, drift: 0 };
+    findsAll(songs, [[songs[1], 342_237, slips]]);
   });
 
   function findsAll(songs: ExpectedNote[][], examples: [ExpectedNote[], number, Slips][] = []): void {

@@ -270,7 +270,33 @@ function evenly(anchors: readonly Anchor[]): (at: number) => number | null {
 const pairsOf = <T>(items: readonly T[]): (readonly [T, T])[] =>
   items.flatMap((a, i) => items.slice(i + 1).map((b) => [a, b] as const));
 
-function judge(notes: readonly ExpectedNote[], keys: readonly HeardNote[], pairs: Pairs, options: GradeOptions): Grade {
+/** Quarter notes by which a key must lie nearer to a like note that is missing than to its own to be that one's. */
+const NEARER = 0.4;
+
+/**
+ * Pairs in which a key belongs to the nearest of like notes: where one of them is missing, the clock was set by whichever was taken, and
+ * the others around it tell which it was.
+ */
+function nearestOfLike(notes: readonly ExpectedNote[], keys: readonly HeardNote[], pairs: Pairs, options: GradeOptions): Pairs {
+  const even = evenly(anchorsOf(notes, keys, pairs, options));
+  const near = (NEARER * 60) / options.tempo;
+  const own = [...pairs];
+  notes.forEach((note, i) => {
+    const key = keys[own[i]];
+    if (!key || !fits(note, key, options)) return;
+    const off = ({ at }: ExpectedNote) => Math.abs(key.time - (even(at) ?? key.time));
+    const missing = notes.findIndex(
+      (other, k) => own[k] < 0 && other.midi === note.midi && other.at !== note.at && off(other) + near < off(note),
+    );
+    if (missing < 0) return;
+    own[missing] = own[i];
+    own[i] = -1;
+  });
+  return own;
+}
+
+function judge(notes: readonly ExpectedNote[], keys: readonly HeardNote[], aligned: Pairs, options: GradeOptions): Grade {
+  const pairs = nearestOfLike(notes, keys, aligned, options);
   const anchors = anchorsOf(notes, keys, pairs, options);
   const clock = clockOf(anchors, options.tempo);
   const even = evenly(anchors);
