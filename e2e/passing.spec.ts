@@ -85,6 +85,7 @@ test('a link that is cut off, newer or no link is answered in one sentence', asy
     ['1-abcdef', 'This link is not whole. Ask for it again, or for the file.'],
     ['9-abcdef', 'This link was made by a newer version (9). Update Joined Hands to open it.'],
     [`1-${'A'.repeat(1_200_000)}`, 'This link holds more than a song. Ask for the file instead.'],
+    ['1-%%%', 'This link is not whole. Ask for it again, or for the file.'],
     ['', 'This link is not whole. Ask for it again, or for the file.'],
   ] as const) {
     await page.goto('about:blank');

@@ -48,16 +48,16 @@ export function struckIn({ plain }: Material, { from, to }: Pick<Piece, 'from' |
 }
 
 /** The chords of a piece that the left hand takes, each once where it begins. */
-export function chordsIn(material: Material, piece: Piece): PartChord[] {
+function chordsIn(material: Material, piece: Piece): PartChord[] {
   const struck = new Set(struckIn(material, piece, 'left').map((s) => s.at));
   return piece.part.chords.filter((c) => !c.restruck && c.at >= piece.from && c.at < piece.to && struck.has(c.at));
 }
 
 /** The keys of a chord and its name, by which it is known again. */
-export const shapeName = ({ pitches, symbol }: PartChord): string => `${symbol} ${pitches.join(' ')}`;
+const shapeName = ({ pitches, symbol }: PartChord): string => `${symbol} ${pitches.join(' ')}`;
 
 /** The scenes of a piece at a share of the tempo. `known` holds the chords that were taught before, and takes those that are taught here. */
-export function scenesOf(material: Material, piece: Piece, wishes: LessonWishes, share: number, known: Set<string>): Scene[] {
+function scenesOf(material: Material, piece: Piece, wishes: LessonWishes, share: number, known: Set<string>): Scene[] {
   const { part, from, to } = piece;
   const [right, left] = [struckIn(material, piece, 'right'), struckIn(material, piece, 'left')];
   const scene = (

@@ -158,7 +158,7 @@ function hardestSpot(material: Material): Scene[] {
 }
 
 /** The bars of a part in which most happens of what makes it hard, its first reason first. */
-export function spotIn(material: Material, part: Part, reasons: readonly DifficultyFact[]): { from: Ticks; to: Ticks } {
+function spotIn(material: Material, part: Part, reasons: readonly DifficultyFact[]): { from: Ticks; to: Ticks } {
   const bars = material.arrangement.bars.filter((b) => b.end > part.start && b.start < part.end);
   const places = placesOf(material, part, reasons.at(0) ?? null);
   let best = { from: part.start, to: part.end, many: -1 };

@@ -5,9 +5,16 @@ import {
   provideZonelessChangeDetection,
   type ApplicationConfig,
 } from '@angular/core';
-import { provideRouter, withComponentInputBinding, withNavigationErrorHandler, withRouterConfig } from '@angular/router';
+import {
+  provideRouter,
+  UrlSerializer,
+  withComponentInputBinding,
+  withNavigationErrorHandler,
+  withRouterConfig,
+} from '@angular/router';
 import { provideServiceWorker } from '@angular/service-worker';
 import { en_US, provideNzI18n } from 'ng-zorro-antd/i18n';
+import { Addresses } from './addresses';
 import { routes } from './routes';
 import { sayNotLoaded, Uncaught } from '../platform/state/uncaught';
 
@@ -16,6 +23,7 @@ export const appConfig: ApplicationConfig = {
     provideZonelessChangeDetection(),
     provideBrowserGlobalErrorListeners(),
     { provide: ErrorHandler, useClass: Uncaught },
+    { provide: UrlSerializer, useClass: Addresses },
     provideRouter(
       routes,
       withComponentInputBinding(),
