@@ -1,10 +1,13 @@
 import type { Arrangement, Part, PartChord } from '../arrange/arrangement.js';
 import { grouped } from '../lists/grouped.js';
 import { midiOf, nameOf, type Pitch } from '../pitch/pitch.js';
+import type { JoinOrder } from '../log/step.js';
 import type { PracticeNote } from '../practice/score.js';
-import { startOf, type MoveFact, type StartFact } from '../right-hand/positions.js';
+import type { Prints } from '../practice/steps.js';
+import { movesOf, startOf, type MoveFact, type StartFact } from '../right-hand/positions.js';
 import { joinsOf } from '../sheet/lesson.js';
-import { barAt, placeOf } from '../time/bars.js';
+import type { Hand } from '../song/decisions.js';
+import { barAt } from '../time/bars.js';
 import type { Ticks } from '../time/ticks.js';
 import { PACE, secondsOfScene } from './pace.js';
 import type { LessonLine, Passage, Scene, SceneKind } from './scene.js';
@@ -12,17 +15,19 @@ import type { LessonLine, Passage, Scene, SceneKind } from './scene.js';
 /** How the pianist wishes to be taught. */
 export interface LessonWishes {
   /** The hand that is learned first. */
-  readonly first: 'right' | 'left';
+  readonly first: Hand;
   /** Whether the hands meet on words or on counts. */
   readonly by: 'words' | 'counts';
   /** How parts are joined: each to those before it, or two and two. */
-  readonly joins: 'chain' | 'pairs';
+  readonly joins: JoinOrder;
 }
 
 /** What a song is taught from: its arrangement, and what is struck before anything dresses it, in order. */
 export interface Material {
   readonly arrangement: Arrangement;
   readonly plain: readonly PracticeNote[];
+  /** What each hand plays of it in a stretch, and what both play once it is dressed, to be compared. */
+  readonly prints: Readonly<Record<Hand | 'plain' | 'dressed', Prints>>;
 }
 
 /** A stretch of a part that is learned in one go. */
@@ -40,7 +45,7 @@ export const line = (says: LessonLine['says'], strikes: readonly Pitch[] = [], a
 });
 
 /** Every note of a hand in a piece, by the place at which it is struck, the highest key first. */
-export function struckIn({ plain }: Material, { from, to }: Pick<Piece, 'from' | 'to'>, hand: 'left' | 'right') {
+export function struckIn({ plain }: Material, { from, to }: Pick<Piece, 'from' | 'to'>, hand: Hand) {
   const notes = plain.filter((n) => n.hand === hand && n.at >= from && n.at < to);
   return [...grouped(notes, (n) => n.at)]
     .sort(([a], [b]) => a - b)
@@ -60,18 +65,13 @@ const shapeName = ({ pitches, symbol }: PartChord): string => `${symbol} ${pitch
 function scenesOf(material: Material, piece: Piece, wishes: LessonWishes, share: number, known: Set<string>): Scene[] {
   const { part, from, to } = piece;
   const [right, left] = [struckIn(material, piece, 'right'), struckIn(material, piece, 'left')];
-  const scene = (
-    kind: SceneKind,
-    lines: readonly LessonLine[],
-    hands: Passage['hands'] | null,
-    asks = hands !== null,
-  ): Scene => ({
+  const scene = (kind: SceneKind, lines: readonly LessonLine[], hands: Passage['hands'] | null): Scene => ({
     id: `${kind}:${from}-${to}`,
     kind,
     part: part.number,
     lines,
     plays: hands ? { from, to, hands, plain: true, share } : null,
-    asks,
+    asks: hands !== null,
   });
   const title = line({
     code: 'lesson.part',
@@ -151,11 +151,10 @@ function placesIn({ arrangement: { bars } }: Material, { part, from, to }: Piece
   const first = part.melody.find((n) => n.at >= from && n.at < to);
   const place = first && part.places.findLast((p) => p.start <= first.at);
   if (!first || !place) return [];
-  const moves = part.places
-    .filter((p) => p.start > first.at && p.start < to)
-    .map(({ start, move, thumb }): MoveFact => ({ code: 'hand.goes', move, at: placeOf(bars, start), thumb }));
-  const stays: MoveFact[] = moves.length === 0 && from === part.start && to === part.end ? [{ code: 'hand.stays' }] : moves;
-  return [startOf(place, first.pitch, first.finger), ...stays];
+  const moves = movesOf([place, ...part.places.filter((p) => p.start > first.at && p.start < to)], bars);
+  // That the hand stays is said of whole parts.
+  const said = isPiece({ part, from, to }) ? moves.filter((m) => m.code !== 'hand.stays') : moves;
+  return [startOf(place, first.pitch, first.finger), ...said];
 }
 
 function meetings({ arrangement: { bars } }: Material, { part, from, to }: Piece, { by }: LessonWishes): LessonLine[] {

@@ -1,8 +1,8 @@
 import type { Arrangement, Part } from '../arrange/arrangement.js';
 import type { DifficultyFact } from '../difficulty/difficulty.js';
 import { CLOSING } from '../fills/close.js';
-import { midiOf } from '../pitch/pitch.js';
 import { plainScore } from '../practice/score.js';
+import { printsOf } from '../practice/steps.js';
 import { repeatPlace } from '../sheet/chart.js';
 import { patternOf } from '../sheet/pattern.js';
 import { barAt } from '../time/bars.js';
@@ -27,7 +27,14 @@ import type { Chapter, ChapterFact, LessonScript, Passage, Scene } from './scene
  */
 export function lessonScript(arrangement: Arrangement, wishes: LessonWishes): LessonScript {
   const plain = [...plainScore(arrangement)].sort((a, b) => a.at - b.at);
-  const material: Material = { arrangement, plain };
+  const prints = {
+    right: printsOf(plain.filter((n) => n.hand === 'right')),
+    left: printsOf(plain.filter((n) => n.hand === 'left')),
+    plain: printsOf(plain),
+    dressed: printsOf(arrangement.score),
+  };
+  const material: Material = { arrangement, plain, prints };
+  const patterns = new Set<string>();
   const played = arrangement.parts.filter(
     (p) => struckIn(material, { from: p.start, to: p.end }, 'right').length > 0 || p.chords.length > 0,
   );
@@ -51,7 +58,7 @@ export function lessonScript(arrangement: Arrangement, wishes: LessonWishes): Le
         chapter(
           `dressing:${part.start}-${part.end}`,
           { code: 'chapter.dressing', number: part.number },
-          dressing(material, part),
+          dressing(material, part, patterns),
         ),
       ),
       ...chapter('whole', { code: 'chapter.whole' }, played.length > 1 ? [whole(arrangement)] : []),
@@ -95,15 +102,10 @@ function partChapters(
 }
 
 /** True where a part strikes the same keys as the one that it takes up, as far as a place. */
-function isSame({ arrangement, plain }: Material, part: Part, to: Ticks): boolean {
+function isSame({ arrangement, prints }: Material, part: Part, to: Ticks): boolean {
   const model = part.repeats ? arrangement.parts[part.repeats.part - 1] : part;
-  const print = (start: Ticks) =>
-    plain
-      .filter((n) => n.at >= start && n.at < start + to - part.start)
-      .map((n) => `${n.at - start} ${n.hand} ${midiOf(n.pitch)}`)
-      .sort()
-      .join();
-  return print(model.start) === print(part.start);
+  const of = ({ start }: Part) => ({ start, end: start + to - part.start });
+  return (['right', 'left'] as const).every((hand) => prints[hand](of(model)) === prints[hand](of(part)));
 }
 
 /** Parts one after another up to a part: as many before it as take no longer than they may, or the pair it closes. */
@@ -187,19 +189,14 @@ function placesOf(material: Material, part: Part, reason: DifficultyFact | null)
   return found.length > 0 ? found : struck('right');
 }
 
-/** What dresses a part: its pattern first, then the part as it is played, its fills and the ending with it. */
-function dressing(material: Material, part: Part): Scene[] {
-  const { bars, song, score, parts } = material.arrangement;
-  const inside = (notes: readonly { at: Ticks; hand: string; pitch: string }[]) =>
-    notes
-      .filter((n) => n.at >= part.start && n.at < part.end)
-      .map((n) => `${n.at} ${midiOf(n.pitch)}`)
-      .sort()
-      .join();
-  if (inside(material.plain) === inside(score)) return [];
+/** What dresses a part: its pattern first where none of `known` is it, which takes it, then the part as it is played, its fills and the ending with it. */
+function dressing({ arrangement, prints }: Material, part: Part, known: Set<string>): Scene[] {
+  const { bars, song, parts } = arrangement;
+  if (prints.plain(part) === prints.dressed(part)) return [];
   const shared = { part: part.number, asks: false, plays: null };
   const pattern = patternOf(part, bars);
-  const earlier = parts.slice(0, part.number - 1).some((p) => patternOf(p, bars)?.title === pattern?.title);
+  const earlier = pattern !== null && known.has(pattern.title);
+  if (pattern) known.add(pattern.title);
   const taught: Scene[] =
     pattern && !earlier
       ? [

@@ -1,11 +1,11 @@
 import { deflateSync, Inflate, strFromU8, strToU8 } from 'fflate';
 import * as z from 'zod';
 import '../zod.js';
-import { readProject, type ProjectFault } from '../formats/project/project.js';
+import { projectFrom, type ProjectFault } from '../formats/project/project.js';
 import { PassSchema, type Pass } from '../log/log.js';
 import { STEP_KINDS } from '../log/step.js';
 import type { Document } from '../song/decisions.js';
-import { projectText } from '../song/project-text.js';
+import { PROJECT_KIND } from '../song/project-text.js';
 import { line } from '../song/song.js';
 
 /** A stretch to be practised: which parts, what of them, and up to which tempo in quarter notes a minute. */
@@ -51,9 +51,7 @@ const Envelope = z.discriminatedUnion('kind', [
 /** A parcel as letters that an address holds behind its "#", which no browser ever sends: "1-" and its compressed content. */
 export function writeParcel(parcel: Parcel): string {
   const content =
-    parcel.kind === 'song'
-      ? { kind: 'song', song: JSON.parse(projectText(parcel.document)) as unknown, task: parcel.task }
-      : parcel;
+    parcel.kind === 'song' ? { kind: 'song', song: { kind: PROJECT_KIND, ...parcel.document }, task: parcel.task } : parcel;
   return `${VERSION}-${toLetters(deflateSync(strToU8(JSON.stringify(content)), { level: 9 }))}`;
 }
 
@@ -77,7 +75,7 @@ export function readParcel(letters: string): ReadParcel {
   const envelope = Envelope.safeParse(content);
   if (!envelope.success) return refused({ code: 'parcel.damaged' });
   if (envelope.data.kind === 'log') return { ok: true, parcel: envelope.data };
-  const read = readProject(JSON.stringify(envelope.data.song ?? null));
+  const read = projectFrom(envelope.data.song);
   return read.ok ? { ok: true, parcel: { kind: 'song', document: read.document, task: envelope.data.task } } : read;
 }
 

@@ -128,10 +128,10 @@ function partSteps(arrangement: Arrangement, part: Part, prints: Readonly<Record
   });
 }
 
-/** Reads off what is played in a part, told from its start, so that parts can be compared. */
-type Prints = (part: Part) => string;
+/** Reads off what is played in a stretch, told from its start, so that stretches can be compared. */
+export type Prints = (stretch: Pick<Part, 'start' | 'end'>) => string;
 
-function printsOf(score: readonly PracticeNote[]): Prints {
+export function printsOf(score: readonly PracticeNote[]): Prints {
   const notes = [...score].sort((a, b) => a.at - b.at);
   return ({ start, end }) =>
     notes

@@ -24,6 +24,11 @@ export function readProject(text: string): ProjectReading {
   } catch {
     return { ok: false, fault: { code: 'project.not-json' } };
   }
+  return projectFrom(data);
+}
+
+/** The same of what was read from JSON already. */
+export function projectFrom(data: unknown): ProjectReading {
   if (typeof data !== 'object' || data === null || (data as { kind?: unknown }).kind !== PROJECT_KIND)
     return { ok: false, fault: { code: 'project.not-ours' } };
   const { kind: _kind, ...rest } = data as { kind: string; version?: unknown };

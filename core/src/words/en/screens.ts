@@ -39,7 +39,7 @@ export const screens: Sayings<CodesOf<'screen'>, Speech> = {
     `${stepTitle({ whole: false, parts: { from, to } })}, ${STEPS[kind]}, up to ♩ = ${tempo}`,
   'screen.passes': ({ passes }, say) =>
     passes === 0
-      ? 'Nothing is practised of this song yet.'
+      ? 'You have not practised this song yet.'
       : `${capital(say.countInWords(passes, 'pass', 'passes'))} of this song in the log.`,
   'screen.song': ({ key, parts, tempo }, say) =>
     `${capital(say.key(key))}, ${say.countInWords(parts, 'part')}, ♩ = ${say.number(tempo)}`,

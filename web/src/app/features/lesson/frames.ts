@@ -1,5 +1,5 @@
 import type { Shot, Take } from './reel';
-import { SIGNS, shown, type Stills } from './stills';
+import { escaped, SIGNS, shown, type Stills } from './stills';
 
 /** Pixels of a film. */
 export const FILM = { width: 1280, height: 720 } as const;
@@ -18,22 +18,26 @@ ${SIGNS}
 
 const SVG = 'http://www.w3.org/2000/svg';
 
-/** The picture of a shot. */
-export async function frameOf({ strips, keyboard, styles }: Stills, take: Take, shot: Shot): Promise<ImageBitmap> {
-  const page = new DOMParser().parseFromString('<div class="film"></div>', 'text/html');
-  const film = page.body.firstElementChild as HTMLElement;
-  film.innerHTML = `<div class="head">${escaped(take.chapter)}<span>${escaped(take.title)}</span></div><div class="sheet">${strips[`${shot.part}:${shot.view}`]}</div><p class="caption">${escaped(shown(shot.caption))}</p><div class="board">${keyboard}</div>`;
-  mark(film, shot);
-  const inside = new XMLSerializer().serializeToString(film);
-  const css = `${styles}${STYLES}`.replaceAll('&', '&amp;').replaceAll('<', '&lt;');
+/** Makes pictures of shots. What is the same in all of them is written once. */
+export function framesOf({ strips, keyboard, styles }: Stills): (take: Take, shot: Shot) => Promise<ImageBitmap> {
   const { width, height } = FILM;
-  const svg = `<svg xmlns="${SVG}" width="${width}" height="${height}"><style>${css}</style><foreignObject width="${width}" height="${height}">${inside}</foreignObject></svg>`;
-  const picture = new Image(width, height);
-  picture.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(svg)}`;
-  await picture.decode();
-  const canvas = new OffscreenCanvas(width, height);
-  canvas.getContext('2d')?.drawImage(picture, 0, 0, width, height);
-  return canvas.transferToImageBitmap();
+  const css = escaped(`${styles}${STYLES}`);
+  const head = encodeURIComponent(
+    `<svg xmlns="${SVG}" width="${width}" height="${height}"><style>${css}</style><foreignObject width="${width}" height="${height}">`,
+  );
+  return async (take, shot) => {
+    const page = new DOMParser().parseFromString('<div class="film"></div>', 'text/html');
+    const film = page.body.firstElementChild as HTMLElement;
+    film.innerHTML = `<div class="head">${escaped(take.chapter)}<span>${escaped(take.title)}</span></div><div class="sheet">${strips[`${shot.part}:${shot.view}`]}</div><p class="caption">${escaped(shown(shot.caption))}</p><div class="board">${keyboard}</div>`;
+    mark(film, shot);
+    const inside = encodeURIComponent(`${new XMLSerializer().serializeToString(film)}</foreignObject></svg>`);
+    const picture = new Image(width, height);
+    picture.src = `data:image/svg+xml;charset=utf-8,${head}${inside}`;
+    await picture.decode();
+    const canvas = new OffscreenCanvas(width, height);
+    canvas.getContext('2d')?.drawImage(picture, 0, 0, width, height);
+    return canvas.transferToImageBitmap();
+  };
 }
 
 /** Marks on strip and keyboard what a shot shows. */
@@ -56,5 +60,3 @@ function mark(film: HTMLElement, { at, keys }: Shot): void {
     add('text', { class: 'dot-text', x, y: y + 5.5, 'font-size': 16 }, finger);
   }
 }
-
-const escaped = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;');

@@ -8,7 +8,7 @@ import { SettingsStore } from '../../platform/state/settings.store';
 import type { FilmFormat } from '../../platform/workers/mixer.worker';
 import { Workers } from '../../platform/workers/workers';
 import { Words } from '../../platform/words';
-import { FILM, frameOf } from './frames';
+import { FILM, framesOf } from './frames';
 import { LessonRun } from './lesson-run';
 import { inOneRow, takesOf, type Take } from './reel';
 import { makeStills, type Stills } from './stills';
@@ -56,18 +56,19 @@ export class LessonFiles {
     return this.make(async (isLatest) => {
       const title = this.title();
       const { chapters } = this.run.script();
-      const { takes, stills } = await this.drawn(whole ? chapters : chapters.slice(this.run.chapter()).slice(0, 1), null);
+      const { takes, stills } = await this.drawn(whole ? chapters : [chapters[this.run.chapter()]], null);
       const shots = inOneRow(takes);
       const sounds = shots.flatMap(({ take, start, first }) =>
         first ? take.sounds.map((s) => ({ ...s, time: s.time + start })) : [],
       );
       const samples = await samplesFor(sounds);
+      const frameOf = framesOf(stills);
       let i = 0;
       const next = async () => {
         if (!isLatest() || i >= shots.length) return null;
         const { take, shot, start, until } = shots[i];
         this.progress.set(i++ / shots.length);
-        const picture = await frameOf(stills, take, shot);
+        const picture = await frameOf(take, shot);
         return transfer({ picture, from: start + shot.from, seconds: until - shot.from }, [picture]);
       };
       if (!isLatest()) return;

@@ -88,14 +88,22 @@ export class Lesson {
     const scene = this.run.scene();
     return scene ? viewOf({ kind: scene.kind, plays: this.run.passage() }) : 'joined';
   });
-  /** The part that sounds, or that the scene is of; a hand by itself has the strip to itself. */
-  protected readonly part = computed(() => {
+  /** The part that sounds, or that the scene is of. */
+  private readonly wholePart = computed(() => {
     const parts = this.desk.arrangement()?.parts ?? [];
     const at =
       this.run.place() ?? (this.run.passage() && this.run.state() !== 'telling' ? this.run.passage()?.from : null) ?? null;
-    const part = parts.find((p) => at !== null && at >= p.start && at < p.end) ?? parts.at((this.run.scene()?.part ?? 1) - 1);
-    if (!part) return null;
-    return seenBy(this.view(), part);
+    return parts.find((p) => at !== null && at >= p.start && at < p.end) ?? parts.at((this.run.scene()?.part ?? 1) - 1) ?? null;
+  });
+  /** The part as it is shown: a hand by itself has the strip to itself. */
+  protected readonly part = computed(() => {
+    const part = this.wholePart();
+    return part && seenBy(this.view(), part);
+  });
+  /** What is struck before anything dresses it. */
+  private readonly plain = computed(() => {
+    const arrangement = this.desk.arrangement();
+    return arrangement ? plainScore(arrangement) : [];
   });
 
   /** What is named, or waited for, is marked on the strip. */
@@ -109,10 +117,9 @@ export class Lesson {
   /** Keys that are named, or due, with their fingers. */
   protected readonly due = computed((): PressedKey[] => {
     const line = this.run.state() === 'telling' ? this.run.line() : null;
-    const arrangement = this.desk.arrangement();
-    if (line && line.at !== null && arrangement) {
+    if (line && line.at !== null) {
       const midis = line.strikes.map(midiOf);
-      const found = plainScore(arrangement).filter((n) => n.at === line.at && midis.includes(midiOf(n.pitch)));
+      const found = this.plain().filter((n) => n.at === line.at && midis.includes(midiOf(n.pitch)));
       return found.map((n) => ({ midi: midiOf(n.pitch), hand: n.hand, text: n.finger ? `${n.finger}` : '' }));
     }
     const at = this.run.place();
@@ -125,9 +132,9 @@ export class Lesson {
 
   /** Where the hands lie in the part that is shown. */
   protected readonly spans = computed((): HandSpan[] => {
-    const [part, arrangement, view] = [this.part(), this.desk.arrangement(), this.view()];
-    if (!part || !arrangement) return [];
-    const notes = plainScore(arrangement).filter((n) => n.at >= part.start && n.at < part.end);
+    const [part, view] = [this.wholePart(), this.view()];
+    if (!part) return [];
+    const notes = this.plain().filter((n) => n.at >= part.start && n.at < part.end);
     return (['left', 'right'] as const).flatMap((hand) => {
       const midis =
         (view !== 'left' && view !== 'right') || view === hand

@@ -25,6 +25,9 @@ export const SIGNS = `.sign{font-family:'Noto Music',var(--read);font-size:1.15e
 /** What is used in the pages that drawings go into. */
 const USED = ['--read', '--title', '--paper', '--ink', '--soft', '--line', '--sheet', '--shelf', '--join', '--focus'];
 
+/** Text as it stands in markup. */
+export const escaped = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('"', '&quot;');
+
 /** A sentence with its musical signs, for where it is plain text. */
 export const shown = (text: string): string =>
   signRuns(text)

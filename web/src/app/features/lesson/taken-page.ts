@@ -1,7 +1,6 @@
-import { midiOf } from '@joined-hands/core/pitch';
-import { nearest, SAMPLED, SAMPLES_AT, sampleFile } from '../../platform/audio/samples';
+import { SAMPLES_AT, sampleFile, samplesNeeded } from '../../platform/audio/samples';
 import type { Take } from './reel';
-import { base64, SIGNS, shown, type Stills } from './stills';
+import { base64, escaped, SIGNS, shown, type Stills } from './stills';
 
 /** Where the script of the page lies. */
 const SCRIPT = 'taken/lesson.js';
@@ -81,10 +80,8 @@ const milli = (value: number): number => Math.round(value * 1000) / 1000;
 
 /** The recorded keys that are nearest to those that sound, by their number. */
 async function samplesOf(takes: readonly Take[]): Promise<Record<number, string>> {
-  const all = SAMPLED.map((name) => ({ name, midi: midiOf(name) }));
-  const sounds = takes.flatMap((t) => t.sounds);
-  const needed = new Set(sounds.flatMap(({ midi }) => (midi === null ? [] : [nearest(all, midi)])));
-  const read = [...needed].map(async ({ name, midi }): Promise<[number, string]> => {
+  const midis = takes.flatMap((t) => t.sounds.map((s) => s.midi));
+  const read = samplesNeeded(midis).map(async ({ name, midi }): Promise<[number, string]> => {
     const file = await fetched(SAMPLES_AT + sampleFile(name));
     return [midi, base64(new Uint8Array(await file.arrayBuffer()))];
   });
@@ -97,5 +94,3 @@ async function fetched(address: string): Promise<Response> {
   if (!file.ok) throw new Error(`${address} is not there.`);
   return file;
 }
-
-const escaped = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('"', '&quot;');

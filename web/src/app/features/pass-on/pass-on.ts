@@ -99,7 +99,7 @@ export class PassOn {
       await navigator.clipboard.writeText(link);
       this.toasts.say($localize`The link is copied.`);
     } catch {
-      this.toasts.say($localize`The browser does not let the link be copied. Press on it and copy it by hand.`);
+      this.toasts.say($localize`The browser does not let the link be copied. Select it and copy it yourself.`);
     }
   }
 

@@ -106,7 +106,7 @@ export class Received {
     }
   }
 
-  /** Adds what was practised to the log here; what is there already stays as it is once. */
+  /** Adds what was practised to the log here; a pass that is there already is written over by itself. */
   protected async merge(): Promise<void> {
     const parcel = this.parcel();
     if (parcel?.kind !== 'log') return;

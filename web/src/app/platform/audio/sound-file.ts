@@ -1,12 +1,11 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { midiOf } from '@joined-hands/core/pitch';
 import { proxy } from 'comlink';
 import { latestWins } from '../latest';
 import { Workers } from '../workers/workers';
 import type { Answer } from '../workers/worker-client';
 import type { SoundFormat } from '../workers/mixer.worker';
 import { RATE, type Sample } from './mixdown';
-import { nearest, SAMPLED, SAMPLES_AT, sampleFile } from './samples';
+import { SAMPLES_AT, sampleFile, samplesNeeded } from './samples';
 import type { Sound } from './schedule';
 
 /** Makes sound files of what would be heard, faster than it plays. */
@@ -44,18 +43,14 @@ export class SoundFiles {
 
 /** The samples that a plan needs, each once. */
 export async function samplesFor(sounds: readonly Sound[]): Promise<Sample[]> {
-  const all = SAMPLED.map((name) => ({ name, midi: midiOf(name) }));
-  const needed = new Set(sounds.flatMap(({ midi }) => (midi === null ? [] : [nearest(all, midi).name])));
   const reader = new OfflineAudioContext(2, 1, RATE);
   return Promise.all(
-    all
-      .filter((s) => needed.has(s.name))
-      .map(async ({ name, midi }) => {
-        const file = await fetch(SAMPLES_AT + sampleFile(name));
-        if (!file.ok) throw new Error(`The sample of ${name} is not there.`);
-        const heard = await reader.decodeAudioData(await file.arrayBuffer());
-        const channels = Array.from({ length: heard.numberOfChannels }, (_, c) => heard.getChannelData(c));
-        return { midi, rate: heard.sampleRate, channels };
-      }),
+    samplesNeeded(sounds.map((s) => s.midi)).map(async ({ name, midi }) => {
+      const file = await fetch(SAMPLES_AT + sampleFile(name));
+      if (!file.ok) throw new Error(`The sample of ${name} is not there.`);
+      const heard = await reader.decodeAudioData(await file.arrayBuffer());
+      const channels = Array.from({ length: heard.numberOfChannels }, (_, c) => heard.getChannelData(c));
+      return { midi, rate: heard.sampleRate, channels };
+    }),
   );
 }
