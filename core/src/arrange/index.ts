@@ -1,3 +1,4 @@
+export { adaptations, type AdaptationFact } from './adapted.js';
 export { comesAgain, firstAndSecondEndings, louderEachTime, timeOf } from './across-repeats.js';
 export { arrange } from './arrange.js';
 export { type Arrangement, type Part, type PartChord, type PartNote, type ScoreNote } from './arrangement.js';

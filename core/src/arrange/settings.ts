@@ -215,7 +215,8 @@ function inStretch({ song, choices, hands }: Document, plays: Settings['plays'],
     (own[name] as InheritableSettings[K] | undefined) ?? choices[name];
   const name = wish('texture');
   const textured = plays.texture && !isPlain(name);
-  const level = textured ? wish('level') : withinLayers(wish('level'), choices.muted);
+  const wished = atMost(wish('level'), hands.most);
+  const level = textured ? wished : withinLayers(wished, choices.muted);
   const school = own.school ?? choices.school ?? usualSchool({ hands });
   return {
     start,
@@ -264,5 +265,8 @@ function withinLayers(level: Level, muted: readonly Layer[]): Level {
       : !muted.includes('bass')
         ? 'bass'
         : 'tune';
-  return LEVELS[Math.min(LEVELS.indexOf(level), LEVELS.indexOf(most))];
+  return atMost(level, most);
 }
+
+/** The simpler of two levels. */
+const atMost = (level: Level, most: Level): Level => LEVELS[Math.min(LEVELS.indexOf(level), LEVELS.indexOf(most))];

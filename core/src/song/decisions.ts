@@ -231,6 +231,8 @@ export const HandsSchema = z.object({
   keys: z.union([z.literal(49), z.literal(61), z.literal(76), z.literal(88)]).default(88),
   /** A player in the first year: two notes are a chord, and nothing lies past the comfortable span. */
   firstYear: z.boolean().default(false),
+  /** The fullest that this player is given: a part that is arranged fuller is played at this level. */
+  most: z.enum(LEVELS).default('full'),
   /** Measured spans, null where the profile's holds. */
   left: Span.nullable().default(null),
   right: Span.nullable().default(null),
@@ -361,7 +363,7 @@ export function noChoices(): Choices {
 
 /** Hands of a profile on a keyboard, nothing measured. */
 export function handsOf(profile: HandProfile = 'medium', keys: KeyboardSize = 88): Hands {
-  return { profile, keys, firstYear: false, left: null, right: null };
+  return { profile, keys, firstYear: false, most: 'full', left: null, right: null };
 }
 
 /** A document for a song that was just brought in. */

@@ -1,3 +1,4 @@
+import type { AdaptationFact } from '../arrange/adapted.js';
 import type { FindingFact } from '../arrange/finding.js';
 import type { FixFact } from '../arrange/fixes.js';
 import type { EndingObstacle } from '../arrange/endings.js';
@@ -26,6 +27,7 @@ import type { MoveFact, StartFact } from '../right-hand/positions.js';
 
 /** Everything that can be said, as data. A catalogue has words for each code. */
 export type Fact =
+  | AdaptationFact
   | ApproachFact
   | ArchiveFault
   | BendFact

@@ -1,5 +1,6 @@
 import type { Code, Sayings } from '../fact.js';
 import type { Speech } from '../speech.js';
+import { adapted } from './adapted.js';
 import { approaches, chords, keys } from './chords.js';
 import { edits } from './edits.js';
 import { faults, notices, refusals } from './files.js';
@@ -13,6 +14,7 @@ import { voicing } from './voicing.js';
 
 /** English, complete: the compiler misses every code that has no words here. */
 export const EN: Sayings<Code, Speech> = {
+  ...adapted,
   ...voicing,
   ...chords,
   ...keys,
