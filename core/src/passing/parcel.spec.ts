@@ -66,7 +66,7 @@ describe('a song that goes by a link', () => {
   it('takes what was practised back', () => {
     const days = { today: new Date(2031, 4, 1), ago: [5, 2, 1], minutes: 12, warmUp: 'warm-up', seed: 3 };
     const passes = simulateLog(arrange(demo(DEMOS[0])), 'lamps', days);
-    const parcel: Parcel = { kind: 'log', title: 'Lamps', passes };
+    const parcel: Parcel = { kind: 'log', title: 'Lamps', from: 'Ines', passes };
     expect(readParcel(writeParcel(parcel))).toEqual({ ok: true, parcel });
   });
 

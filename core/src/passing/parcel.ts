@@ -21,10 +21,10 @@ export type TaskItem = z.infer<typeof TaskItemSchema>;
 const TaskSchema = z.object({ note: line(500), items: z.array(TaskItemSchema).max(20) });
 export type Task = z.infer<typeof TaskSchema>;
 
-/** What goes from one pianist to another: a song, with a task where there is one; or what was practised of one. */
+/** What goes from one pianist to another: a song, with a task where there is one; or what was practised of one, and by whom. */
 export type Parcel =
   | { readonly kind: 'song'; readonly document: Document; readonly task: Task | null }
-  | { readonly kind: 'log'; readonly title: string; readonly passes: readonly Pass[] };
+  | { readonly kind: 'log'; readonly title: string; readonly from: string; readonly passes: readonly Pass[] };
 
 /** Why a link or a file is no parcel that can be opened. */
 export type ParcelFault =
@@ -45,7 +45,8 @@ const STEP = 4096;
 
 const Envelope = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('song'), song: z.unknown(), task: TaskSchema.nullable() }),
-  z.object({ kind: z.literal('log'), title: line(200), passes: z.array(PassSchema).max(20_000) }),
+  // Who practised is not known of logs that were sent before there were players.
+  z.object({ kind: z.literal('log'), title: line(200), from: line(40).default(''), passes: z.array(PassSchema).max(20_000) }),
 ]);
 
 /** A parcel as letters that an address holds behind its "#", which no browser ever sends: "1-" and its compressed content. */

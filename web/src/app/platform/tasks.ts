@@ -1,30 +1,37 @@
 import { Injectable, inject, signal } from '@angular/core';
 import type { Task } from '@joined-hands/core/passing';
+import { PlayersStore } from './state/players.store';
+import { keptFor } from './storage/first-player';
 import { Library } from './storage/library';
 
-/** Under which name the task of a song is kept. */
-const keptAs = (song: string): string => `task:${song}`;
-
-/** What teachers wish to be practised of songs, kept beside them. */
+/** What teachers wish to be practised of songs, by whoever plays now; kept beside them. */
 @Injectable({ providedIn: 'root' })
 export class Tasks {
   private readonly library = inject(Library);
-  /** Tasks that were looked up, by song. */
+  private readonly players = inject(PlayersStore);
+  /** Tasks that were looked up, by player and song. */
   private readonly known = signal<ReadonlyMap<string, Task | null>>(new Map());
 
   /** The task of a song as far as it was looked up. */
   of(song: string): Task | null {
-    return this.known().get(song) ?? null;
+    return this.known().get(this.keptAs(song)) ?? null;
   }
 
   async load(song: string): Promise<void> {
-    const task = await this.library.setting<Task>(keptAs(song)).catch(() => null);
-    this.known.update((all) => new Map(all).set(song, task));
+    await this.players.load();
+    const key = this.keptAs(song);
+    const task = await this.library.setting<Task>(key).catch(() => null);
+    this.known.update((all) => new Map(all).set(key, task));
   }
 
   /** Keeps a task; null where it is done with. */
   async keep(song: string, task: Task | null): Promise<void> {
-    this.known.update((all) => new Map(all).set(song, task));
-    await this.library.keepSetting(keptAs(song), task);
+    const key = this.keptAs(song);
+    this.known.update((all) => new Map(all).set(key, task));
+    await this.library.keepSetting(key, task);
+  }
+
+  private keptAs(song: string): string {
+    return keptFor('task', this.players.current().id, song);
   }
 }

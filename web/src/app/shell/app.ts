@@ -9,6 +9,7 @@ import { Finder } from './finder/finder';
 import { Actions, type Action } from '../platform/state/actions';
 import { DeskStore } from '../platform/state/desk.store';
 import { Incoming } from '../platform/state/incoming';
+import { nameOfPlayer, PlayersStore } from '../platform/state/players.store';
 import { PracticeStore } from '../platform/state/practice.store';
 import { SettingsStore } from '../platform/state/settings.store';
 import { Signs } from '../ui/signs';
@@ -21,7 +22,7 @@ import { ToastOutlet } from '../ui/toast-outlet';
 import { SwUpdate } from '@angular/service-worker';
 import { letGoOfButton } from '../platform/keys';
 import { Help } from './help';
-import { NAMINGS } from './namings';
+import { NAMINGS } from '../platform/namings';
 import { Modal } from '../ui/modal';
 import { Icon } from '../ui/icon';
 import { More, type MenuItem } from '../ui/more';
@@ -64,6 +65,7 @@ export class App {
   protected readonly desk = inject(DeskStore);
   private readonly practice = inject(PracticeStore);
   protected readonly settings = inject(SettingsStore);
+  protected readonly players = inject(PlayersStore);
   protected readonly tabs = inject(Tabs);
   private readonly toasts = inject(Toasts);
   private readonly incoming = inject(Incoming);
@@ -95,10 +97,23 @@ export class App {
     return [
       ...(this.song() ? this.links().map(go) : []),
       ...this.others().map(go),
+      ...this.seats().map((seat) => ({ ...seat, name: $localize`${seat.name} plays now` })),
       { name: this.themeName(), run: () => this.toggleTheme() },
       { name: $localize`Shortcuts and about`, run: () => this.showHelp() },
     ];
   });
+  /** Whoever plays now, on the button of their menu. */
+  protected readonly playing = computed(() => nameOfPlayer(this.players.current()));
+  /** Everyone who could play instead; empty where there is only one. */
+  protected readonly seats = computed((): MenuItem[] =>
+    this.players.several()
+      ? this.players.here().map((p) => ({
+          name: nameOfPlayer(p),
+          run: () => this.players.playNow(p.id),
+          current: p.id === this.players.current().id,
+        }))
+      : [],
+  );
   private readonly finder = viewChild.required(Finder);
   private readonly main = viewChild.required<ElementRef<HTMLElement>>('main');
   private readonly ended = this.router.events.pipe(filter((e) => e instanceof NavigationEnd));
@@ -125,6 +140,7 @@ export class App {
   constructor() {
     // Made with the page, so that the finder knows the tour.
     inject(Tour);
+    void this.players.load();
     this.actions.register(() => this.everywhere());
     addEventListener('online', () => this.offline.set(false));
     addEventListener('offline', () => this.offline.set(true));
@@ -208,6 +224,11 @@ export class App {
         go(name, keywords, '/' + path, ...(of !== 'none' && id ? [id] : [])),
       ),
       { name: this.themeName(), run: () => this.toggleTheme() },
+      ...this.seats().map(({ name, run }) => ({
+        name: $localize`${name} plays now`,
+        keywords: $localize`player, pupil, change places`,
+        run,
+      })),
       ...NAMINGS.map(({ id, text }) => ({
         name: $localize`Note names: ${text}`,
         keywords: $localize`letters, do re mi, solfege, German, H`,

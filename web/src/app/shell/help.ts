@@ -6,7 +6,7 @@ import { Check } from '../ui/check';
 import { Choice } from '../ui/choice';
 import { Fold } from '../ui/fold';
 import { GLOSSARY } from '../ui/words/glossary';
-import { NAMINGS } from './namings';
+import { NAMINGS } from '../platform/namings';
 
 /** The keys of the screen that is open, the words that are explained, how notes are named, and whose work is in it. */
 @Component({

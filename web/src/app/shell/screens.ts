@@ -7,6 +7,7 @@ import { intakeScreen } from '../features/intake/screen';
 import { keyScreen } from '../features/key/screen';
 import { lessonScreen } from '../features/lesson/screen';
 import { logScreen } from '../features/log/screen';
+import { playersScreen } from '../features/players/screen';
 import { passOnScreen } from '../features/pass-on/screen';
 import { patternsScreen } from '../features/patterns/screen';
 import { receivedScreen } from '../features/received/screen';
@@ -26,6 +27,7 @@ export const SCREENS: readonly ScreenDescriptor[] = [
   shelfScreen,
   drillsScreen,
   logScreen,
+  playersScreen,
   lessonScreen,
   passOnScreen,
   versionsScreen,

@@ -46,6 +46,7 @@ import { keywordsOf, texturesOf } from './textures';
 import { Transport } from './transport';
 import { Viewport } from '../../platform/viewport';
 import { Words } from '../../platform/words';
+import { LEARN_WISHES } from '../../ui/wish-words';
 import { WhoPlays } from './who-plays';
 import { cutBetween } from './cuts';
 import { WriteTune } from './write-tune';
@@ -56,11 +57,6 @@ const VIEWS: readonly { readonly id: HandView; readonly text: string; readonly k
   { id: 'joined', text: $localize`Joined`, keywords: $localize`both hands, hands together` },
   { id: 'fills', text: $localize`With fills`, keywords: $localize`accompaniment, textures, dressed` },
 ];
-
-const LEARNINGS = [
-  { id: 'words', text: $localize`Words` },
-  { id: 'counts', text: $localize`Counts` },
-] as const;
 
 const TELLINGS = [
   { id: 'strip', text: $localize`Strip` },
@@ -109,7 +105,7 @@ export class Desk implements OnDestroy {
   private readonly application = inject(ApplicationRef);
   protected readonly views = VIEWS;
   protected readonly widths = WIDTHS;
-  protected readonly learnings = LEARNINGS;
+  protected readonly learnings = LEARN_WISHES;
   protected readonly tellings = TELLINGS;
   protected readonly part = this.desk.currentPart;
   protected readonly hands = computed(() => this.desk.document()?.hands ?? handsOf());

@@ -23,6 +23,7 @@ import { Ear } from '../../platform/input/ear';
 import { KeyInput, soundsItself } from '../../platform/input/key-input';
 import { openSong } from '../../platform/state/open-song';
 import { DeskStore } from '../../platform/state/desk.store';
+import { nameOfPlayer, PlayersStore } from '../../platform/state/players.store';
 import { Check } from '../../ui/check';
 import { EarButton } from '../../ui/ear/ear-button';
 import { NumberField } from '../../ui/number-field';
@@ -77,8 +78,12 @@ export class HandsScreen {
   protected readonly caution = CAUTION;
   readonly id = input.required<string>();
   protected readonly desk = inject(DeskStore);
+  private readonly players = inject(PlayersStore);
+  /** Whether these hands are of this song alone, and whose the usual ones are. */
+  protected readonly onlyHere = computed(() => this.players.current().songs[this.id()] !== undefined);
+  protected readonly player = computed(() => (this.players.several() ? nameOfPlayer(this.players.current()) : null));
   protected readonly keys = inject(KeyInput);
-  protected readonly player = inject(Player);
+  protected readonly sound = inject(Player);
   protected readonly viewport = inject(Viewport);
   protected readonly profiles = HAND_PROFILES.map((id) => ({ id, name: PROFILE_LABELS[id].name, ...SPANS[id] }));
   protected readonly sizes = KEYBOARD_SIZES.map((id) => ({ id, text: KEYBOARD_WORDS[id] }));
@@ -139,7 +144,7 @@ export class HandsScreen {
     // Any key may be the one: nothing is due.
     inject(Ear).expect([]);
     this.keys.pressed.pipe(takeUntilDestroyed()).subscribe((press) => {
-      if (!soundsItself(press)) void this.player.strike([press.midi]);
+      if (!soundsItself(press)) void this.sound.strike([press.midi]);
       this.measure(press.midi);
     });
   }
@@ -171,6 +176,10 @@ export class HandsScreen {
 
   protected chooseKeys(keys: KeyboardSize): void {
     this.change({ keys });
+  }
+
+  protected settle(which: 'everywhere' | 'usual'): void {
+    this.players.settleHands(this.id(), which);
   }
 
   protected setFirstYear(firstYear: boolean): void {

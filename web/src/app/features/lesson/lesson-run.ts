@@ -27,7 +27,9 @@ import { KeyInput, soundsItself, type KeyPress } from '../../platform/input/key-
 import { MANNERS, StandInPlayer } from '../../platform/input/stand-in-player';
 import { latestWins } from '../../platform/latest';
 import { DeskStore } from '../../platform/state/desk.store';
+import { PlayersStore } from '../../platform/state/players.store';
 import { SettingsStore } from '../../platform/state/settings.store';
+import { keptFor } from '../../platform/storage/first-player';
 import { Library } from '../../platform/storage/library';
 import { Words } from '../../platform/words';
 
@@ -45,9 +47,6 @@ const SLOWEST = 0.4;
 /** How loud keys are that are only shown. */
 const SHOWN = 0.55;
 
-/** Under which name it is kept where a lesson stopped. */
-const keptAs = (song: string): string => `lesson:${song}`;
-
 /** A lesson as it goes on: what is said now, what sounds, whose turn it is. */
 @Injectable()
 export class LessonRun implements OnDestroy {
@@ -59,6 +58,7 @@ export class LessonRun implements OnDestroy {
   private readonly standIn = inject(StandInPlayer);
   private readonly settings = inject(SettingsStore);
   private readonly library = inject(Library);
+  private readonly players = inject(PlayersStore);
   private readonly words = inject(Words);
 
   readonly script = computed((): LessonScript => {
@@ -68,8 +68,10 @@ export class LessonRun implements OnDestroy {
     return lessonScript(arrangement, { first: firstHand(), by: learnBy(), joins: joinOrder() });
   });
   readonly scenes = computed(() => this.script().chapters.flatMap((c) => c.scenes));
+  /** Under which name it is kept where the lesson of the open song was left by whoever plays now. */
+  private readonly keptAs = computed(() => keptFor('lesson', this.players.current().id, this.desk.id() ?? ''));
   /** The scene at hand, by its name: it stays the same where the lesson around it changes. */
-  private readonly at = linkedSignal<string | null, string | null>({ source: this.desk.id, computation: () => null });
+  private readonly at = linkedSignal<string, string | null>({ source: this.keptAs, computation: () => null });
   readonly index = computed(() => {
     const at = this.at();
     return Math.max(0, this.scenes().findIndex((s) => s.id === at)); // prettier-ignore
@@ -124,8 +126,8 @@ export class LessonRun implements OnDestroy {
       this.waiting.update((w) => releaseWhileWaiting(w, midi, this.settings.octavesForgiven()));
     });
     effect(() => {
-      const song = this.desk.id();
-      if (song) untracked(() => void this.resume(song));
+      const [song, key] = [this.desk.id(), this.keptAs()];
+      if (song) untracked(() => void this.resume(key));
     });
     // The ear is told what is due.
     effect(() => {
@@ -193,9 +195,10 @@ export class LessonRun implements OnDestroy {
   }
 
   /** Where the lesson of a song was left. */
-  private async resume(song: string): Promise<void> {
-    const at = await this.library.setting<string>(keptAs(song)).catch(() => null);
-    if (this.desk.id() === song && this.at() === null && typeof at === 'string') this.at.set(at);
+  private async resume(key: string): Promise<void> {
+    await this.players.load();
+    const at = await this.library.setting<string>(key).catch(() => null);
+    if (this.keptAs() === key && this.at() === null && typeof at === 'string') this.at.set(at);
   }
 
   /** Plays scene after scene from one on. */
@@ -203,13 +206,14 @@ export class LessonRun implements OnDestroy {
     this.stop();
     const isLatest = this.begin();
     const song = this.desk.id();
+    const key = this.keptAs();
     for (let i = from; i < this.scenes().length; i++) {
       const scene = this.scenes()[i];
       this.at.set(scene.id);
       this.line.set(null);
       this.waiting.set(WAITING);
       // Without storage it begins at the beginning next time.
-      if (song) void this.library.keepSetting(keptAs(song), scene.id).catch(() => undefined);
+      if (song) void this.library.keepSetting(key, scene.id).catch(() => undefined);
       for (const line of scene.lines) {
         await this.tell(line, isLatest);
         if (!isLatest()) return;
@@ -223,7 +227,7 @@ export class LessonRun implements OnDestroy {
       if (!isLatest()) return;
     }
     this.at.set(null);
-    if (song) void this.library.keepSetting(keptAs(song), null).catch(() => undefined);
+    if (song) void this.library.keepSetting(key, null).catch(() => undefined);
     this.line.set(null);
     this.state.set('done');
   }

@@ -1,4 +1,4 @@
-import { HAND_LABELS, SCENE_LABELS } from '@joined-hands/core/words';
+import { HAND_LABELS, SCENE_LABELS, capital } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, input, viewChild } from '@angular/core';
 import { NzProgressComponent } from 'ng-zorro-antd/progress';
 import { plainScore } from '@joined-hands/core/practice';
@@ -27,6 +27,7 @@ import { Keyboard, type HandSpan, type PressedKey } from '../../ui/keyboard/keyb
 import { MissingSong } from '../../ui/missing-song';
 import { Pop } from '../../ui/pop';
 import { Pressed } from '../../ui/pressed';
+import { JOIN_WISHES, LEARN_WISHES } from '../../ui/wish-words';
 import { Signs } from '../../ui/signs';
 import { LessonFiles } from './lesson-files';
 import { LessonRun } from './lesson-run';
@@ -64,14 +65,8 @@ export class Lesson {
     { id: 'right' as const, text: $localize`The right hand` },
     { id: 'left' as const, text: $localize`The left hand` },
   ];
-  protected readonly bys = [
-    { id: 'words' as const, text: $localize`Words` },
-    { id: 'counts' as const, text: $localize`Counts` },
-  ];
-  protected readonly joins = [
-    { id: 'chain' as const, text: $localize`One after another` },
-    { id: 'pairs' as const, text: $localize`In pairs` },
-  ];
+  protected readonly bys = LEARN_WISHES;
+  protected readonly joins = JOIN_WISHES.map(({ id, text }) => ({ id, text: capital(text) }));
 
   protected readonly chapters = computed(() =>
     this.run.script().chapters.map((c, id) => ({ id, text: this.words.say().fact(c.title) })),

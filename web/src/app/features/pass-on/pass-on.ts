@@ -6,6 +6,7 @@ import { download, downloadProject, fileName } from '../../platform/download';
 import { latestWins } from '../../platform/latest';
 import { DeskStore } from '../../platform/state/desk.store';
 import { openSong } from '../../platform/state/open-song';
+import { PlayersStore } from '../../platform/state/players.store';
 import { PracticeStore } from '../../platform/state/practice.store';
 import { Toasts } from '../../platform/toasts';
 import { Words } from '../../platform/words';
@@ -31,6 +32,7 @@ export class PassOn {
   readonly id = input.required<string>();
   protected readonly desk = inject(DeskStore);
   private readonly practice = inject(PracticeStore);
+  private readonly players = inject(PlayersStore);
   private readonly toasts = inject(Toasts);
   private readonly words = inject(Words);
   protected readonly items = signal<readonly TaskItem[]>([]);
@@ -109,7 +111,9 @@ export class PassOn {
   }
 
   protected copyLog(): Promise<void> {
-    return this.copy(addressOf(writeParcel({ kind: 'log', title: this.title(), passes: this.passes() })));
+    return this.copy(
+      addressOf(writeParcel({ kind: 'log', title: this.title(), from: this.players.current().name, passes: this.passes() })),
+    );
   }
 
   protected saveLog(): void {

@@ -4,14 +4,16 @@ import { ActivatedRoute, Router } from '@angular/router';
 import type { Arrangement } from '@joined-hands/core/arrange';
 import type { Parcel, TaskItem } from '@joined-hands/core/passing';
 import { latestWins } from '../../platform/latest';
+import { nameOfPlayer, PlayersStore } from '../../platform/state/players.store';
 import { PracticeStore } from '../../platform/state/practice.store';
 import { ShelfStore } from '../../platform/state/shelf.store';
-import { Library, STORAGE_SENTENCES, storageTrouble } from '../../platform/storage/library';
+import { STORAGE_SENTENCES, storageTrouble } from '../../platform/storage/library';
 import { Tasks } from '../../platform/tasks';
 import { Words } from '../../platform/words';
 import { TROUBLE, Workers } from '../../platform/workers/workers';
 import { JoinStrip } from '../../ui/join-strip/join-strip';
 import { Signs } from '../../ui/signs';
+import { Dropdown } from '../../ui/dropdown';
 
 /** Parts that are shown of a song before it stands on the shelf. */
 const SHOWN = 2;
@@ -20,15 +22,15 @@ const SHOWN = 2;
 @Component({
   selector: 'jh-received',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [JoinStrip, Signs],
+  imports: [Dropdown, JoinStrip, Signs],
   templateUrl: './received.html',
   styleUrl: './received.less',
 })
 export class Received {
   private readonly workers = inject(Workers);
-  private readonly library = inject(Library);
   private readonly shelf = inject(ShelfStore);
   private readonly practice = inject(PracticeStore);
+  protected readonly players = inject(PlayersStore);
   private readonly tasks = inject(Tasks);
   private readonly router = inject(Router);
   protected readonly words = inject(Words);
@@ -57,7 +59,24 @@ export class Received {
     return parcel?.kind === 'log' ? this.words.say().fact({ code: 'screen.passes', passes: parcel.passes.length }) : '';
   });
 
+  /** Whose log it becomes: of whoever has the name that it came with, or plays now, until another is chosen. */
+  private readonly chosen = signal<string | null>(null);
+  protected readonly whose = computed(() => {
+    const parcel = this.parcel();
+    const from = parcel?.kind === 'log' ? parcel.from.toLocaleLowerCase() : '';
+    const named = this.players.here().find((p) => from !== '' && p.name.toLocaleLowerCase() === from);
+    return this.chosen() ?? named?.id ?? this.players.current().id;
+  });
+  protected readonly everyone = computed(() => this.players.here().map((p) => ({ id: p.id, text: nameOfPlayer(p) })));
+
+  protected readonly whoseName = computed(() => this.everyone().find((p) => p.id === this.whose())?.text ?? '');
+
+  protected choose(player: string): void {
+    this.chosen.set(player);
+  }
+
   constructor() {
+    void this.players.load();
     inject(ActivatedRoute)
       .fragment.pipe(takeUntilDestroyed())
       .subscribe((letters) => void this.open(letters ?? ''));
@@ -66,6 +85,7 @@ export class Received {
   private async open(letters: string): Promise<void> {
     const isLatest = this.begin();
     this.parcel.set(null);
+    this.chosen.set(null);
     this.fault.set(null);
     const read = await this.workers.reader.call('readParcel', letters);
     if (!isLatest()) return;
@@ -97,9 +117,9 @@ export class Received {
     const parcel = this.parcel();
     if (parcel?.kind !== 'song') return;
     try {
-      const id = await this.library.add(parcel.document);
-      if (parcel.task) await this.tasks.keep(id, parcel.task);
       await this.shelf.load();
+      const id = await this.shelf.add(parcel.document);
+      if (parcel.task) await this.tasks.keep(id, parcel.task);
       await this.router.navigate([parcel.task ? '/rehearse' : '/desk', id]);
     } catch (error) {
       this.fault.set(STORAGE_SENTENCES[storageTrouble(error)]);
@@ -114,7 +134,8 @@ export class Received {
     await this.shelf.load();
     const own = this.shelf.songs().filter((s) => s.card?.title === parcel.title);
     const song = own.length === 1 ? own[0].id : null;
-    await this.practice.keep(parcel.passes.map((p) => ({ ...p, song: song ?? p.song })));
+    const passes = parcel.passes.map((p) => ({ ...p, song: song ?? p.song }));
+    await this.practice.keep(passes, this.whose());
     this.added.set(true);
   }
 

@@ -1,34 +1,24 @@
 import { CAUTION, stepTitle, stepWork } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, output, untracked } from '@angular/core';
-import { JOIN_ORDERS, STEP_ORDERS, type JoinOrder, type StepOrder } from '@joined-hands/core/log';
 import { type StepState } from '@joined-hands/core/practice';
 import type { TaskItem } from '@joined-hands/core/passing';
 import { RouterLink } from '@angular/router';
 import { DeskStore } from '../../platform/state/desk.store';
+import { PlayersStore } from '../../platform/state/players.store';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { Fold } from '../../ui/fold';
 import { Dropdown } from '../../ui/dropdown';
+import { JOIN_WISHES, MINUTE_WISHES, STEP_WISHES } from '../../ui/wish-words';
+import { NowPlaying } from '../../ui/now-playing';
 import { Rehearsal } from './rehearsal';
 import { Tasks } from '../../platform/tasks';
 import { Words } from '../../platform/words';
-
-const MINUTES = [10, 15, 20, 30, 45, 60, 90] as const;
-
-const ORDER_WORDS: Readonly<Record<StepOrder, string>> = {
-  song: $localize`in song order`,
-  'hardest-first': $localize`the hardest part first`,
-  'hardest-last': $localize`the hardest part last`,
-};
-const JOIN_WORDS: Readonly<Record<JoinOrder, string>> = {
-  chain: $localize`one after another`,
-  pairs: $localize`in pairs, then fours`,
-};
 
 /** Today's practice for the minutes there are, and every step of the song with how far it has come. */
 @Component({
   selector: 'jh-day-plan',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Fold, Dropdown, RouterLink],
+  imports: [Fold, Dropdown, NowPlaying, RouterLink],
   templateUrl: './day-plan.html',
   styleUrl: './day-plan.less',
 })
@@ -41,18 +31,19 @@ export class DayPlan {
   protected readonly title = stepTitle;
   protected readonly work = stepWork;
   protected readonly settings = inject(SettingsStore);
-  protected readonly minutes = MINUTES.map((id) => ({ id, text: $localize`${id} min` }));
-  protected readonly orders = STEP_ORDERS.map((id) => ({ id, text: ORDER_WORDS[id] }));
-  protected readonly joins = JOIN_ORDERS.map((id) => ({ id, text: JOIN_WORDS[id] }));
+  protected readonly minutes = MINUTE_WISHES;
+  protected readonly orders = STEP_WISHES;
+  protected readonly joins = JOIN_WISHES;
 
   private readonly tasks = inject(Tasks);
+  private readonly players = inject(PlayersStore);
   /** What the teacher wishes to be practised of this song. */
   protected readonly task = computed(() => this.tasks.of(this.desk.id() ?? ''));
 
   constructor() {
     effect(() => {
-      const song = this.desk.id();
-      if (song) untracked(() => void this.tasks.load(song));
+      const [song, player] = [this.desk.id(), this.players.current()];
+      if (song && player) untracked(() => void this.tasks.load(song));
     });
   }
 

@@ -24,6 +24,7 @@ import {
   repeatWords,
   sentences,
   togetherWords,
+  type Speech,
 } from '@joined-hands/core/words';
 import { meterName } from '@joined-hands/core/time';
 import { LittleKeyboard, octavesOf } from '../../ui/little-keyboard';
@@ -42,7 +43,10 @@ export type PaperKind = 'letters' | 'words' | 'lesson' | 'worksheet' | 'chords';
   styleUrl: './paper.less',
 })
 export class Paper {
-  protected readonly words = inject(Words);
+  private readonly usual = inject(Words);
+  /** How notes are named on it, where it is for another player. */
+  readonly speech = input<Speech>();
+  protected readonly words = { say: computed(() => this.speech() ?? this.usual.say()) };
   protected readonly fingers = fingersInShort;
   readonly arrangement = input.required<Arrangement>();
   readonly kind = input.required<PaperKind>();

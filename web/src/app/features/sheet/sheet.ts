@@ -8,13 +8,13 @@ import {
   inject,
   input,
   signal,
-  untracked,
   viewChild,
 } from '@angular/core';
-import { DomSanitizer, type SafeHtml } from '@angular/platform-browser';
+import { Router } from '@angular/router';
 import { Actions } from '../../platform/state/actions';
 import { openSong } from '../../platform/state/open-song';
 import { DeskStore } from '../../platform/state/desk.store';
+import { nameOfPlayer, PlayersStore } from '../../platform/state/players.store';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { download, fileName } from '../../platform/download';
 import { asArranged, scheduleStretch } from '../../platform/audio/schedule';
@@ -26,15 +26,11 @@ import { More, type MenuItem } from '../../ui/more';
 import { Choice } from '../../ui/choice';
 import { MissingSong } from '../../ui/missing-song';
 import { Paper, type PaperKind } from './paper';
+import { SheetsFor } from './sheets-for';
 import type { ExportKind } from '../../platform/workers/arranger.worker';
 import { Toasts } from '../../platform/toasts';
-import type { Trouble } from '../../platform/workers/worker-client';
 import { TROUBLE, Workers } from '../../platform/workers/workers';
 import { Words } from '../../platform/words';
-import { latestWins } from '../../platform/latest';
-
-/** Paper in tenths of a millimetre. */
-const PAPERS = { a4: { width: 2100, height: 2970 }, letter: { width: 2159, height: 2794 } } as const;
 
 const PAPER_CHOICES = [
   { id: 'a4', text: 'A4' },
@@ -67,22 +63,31 @@ const KINDS: readonly { readonly id: 'staff' | PaperKind; readonly text: string 
   { id: 'chords', text: $localize`Chords` },
 ];
 
+/** For whom sheets are laid, as the address says it. */
+const EVERYONE = 'everyone';
+const NOW = 'now';
+
 /** The sheet for the stand: an engraved grand staff, the letter chart, a lesson, a worksheet or the chords; to print and to export. */
 @Component({
   selector: 'jh-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Choice, MissingSong, More, NzProgressComponent, Paper],
+  providers: [SheetsFor],
   templateUrl: './sheet.html',
   styleUrl: './sheet.less',
 })
 export class Sheet {
   readonly id = input.required<string>();
+  /** For whom: "everyone", or whoever plays now. */
+  readonly for = input<string>();
   protected readonly desk = inject(DeskStore);
   protected readonly settings = inject(SettingsStore);
   private readonly workers = inject(Workers);
   private readonly toasts = inject(Toasts);
   private readonly words = inject(Words);
-  private readonly sanitizer = inject(DomSanitizer);
+  protected readonly sheets = inject(SheetsFor);
+  protected readonly players = inject(PlayersStore);
+  private readonly router = inject(Router);
   protected readonly sounds = inject(SoundFiles);
   private readonly table = viewChild<ElementRef<HTMLElement>>('table');
   protected readonly percent = computed(() => Math.round(100 * (this.sounds.progress() ?? 0)));
@@ -95,18 +100,17 @@ export class Sheet {
   ]);
   protected readonly papers = PAPER_CHOICES;
   protected readonly style = signal<'staff' | PaperKind>('staff');
-  protected readonly pages = signal<readonly SafeHtml[]>([]);
-  /** How many pages there will be. */
-  protected readonly expected = signal(0);
-  protected readonly trouble = signal<string | null>(null);
   protected readonly kinds = KINDS;
   protected readonly paperKind = computed((): PaperKind => {
     const style = this.style();
     return style === 'staff' ? 'letters' : style;
   });
   private readonly application = inject(ApplicationRef);
-  private engraving = Promise.resolve();
-  private readonly begin = latestWins();
+  /** For whom there are sheets, where there is more than one. */
+  protected readonly readers = computed(() => [
+    { id: NOW, text: nameOfPlayer(this.players.current()) },
+    { id: EVERYONE, text: $localize`Everyone` },
+  ]);
 
   constructor() {
     openSong(this.id);
@@ -116,11 +120,8 @@ export class Sheet {
       ...this.saves().map(({ name, run }) => ({ name: $localize`Save as ${name}`, run, keywords: $localize`export, download` })),
     ]);
     effect(() => this.setPaperForPrint(this.settings.paper()));
-    effect(() => {
-      const document = this.desk.document();
-      const paper = PAPERS[this.settings.paper()];
-      if (document && this.style() === 'staff') untracked(() => this.begunEngraving(paper));
-    });
+    effect(() => this.sheets.staff.set(this.style() === 'staff'));
+    effect(() => this.sheets.everyone.set(this.for() === EVERYONE && this.players.several()));
   }
 
   /** The page size cannot be chosen by a class, so it has a style of its own. */
@@ -128,49 +129,6 @@ export class Sheet {
     const style = document.getElementById('paper') ?? document.head.appendChild(document.createElement('style'));
     style.id = 'paper';
     style.textContent = pageRule(paper, this.style() === 'staff');
-  }
-
-  private begunEngraving(paper: (typeof PAPERS)['a4' | 'letter']): void {
-    this.engraving = this.engrave(paper);
-  }
-
-  private async engrave(paper: (typeof PAPERS)['a4' | 'letter']): Promise<void> {
-    const document = this.desk.document();
-    if (!document) return;
-    const isLatest = this.begin();
-    const xml = await this.workers.arranger.call('write', 'page', document, this.settings.noteNames());
-    const laid = xml.ok ? await this.workers.engraver.call('lay', String(xml.value), paper) : xml;
-    if (!isLatest()) return;
-    if (!laid.ok) {
-      this.notEngraved(laid.trouble);
-      return;
-    }
-    this.trouble.set(null);
-    // The first page is there at once, and the others follow.
-    const pages = [laid.value.first];
-    this.expected.set(laid.value.pages);
-    this.show(pages);
-    while (pages.length < laid.value.pages) {
-      const page = await this.workers.engraver.call('page', pages.length + 1);
-      if (!isLatest()) return;
-      if (!page.ok) {
-        this.notEngraved(page.trouble);
-        return;
-      }
-      pages.push(page.value);
-      this.show(pages);
-    }
-  }
-
-  private show(pages: readonly string[]): void {
-    // The engraver's SVG is made here from the song's own notes and escaped text.
-    this.pages.set(pages.map((svg) => this.sanitizer.bypassSecurityTrustHtml(svg)));
-  }
-
-  private notEngraved(trouble: Trouble): void {
-    this.trouble.set(
-      $localize`The staff could not be engraved: ${TROUBLE[trouble]}. The letter chart and the exports still work.`,
-    );
   }
 
   protected async export(entry: ExportEntry): Promise<void> {
@@ -188,7 +146,6 @@ export class Sheet {
       this.toasts.say(this.words.say().fact({ code: 'notice.not-written', counted: counted.value }));
   }
 
-  /** Whose song it is, as the sheet is to say it. */
   /** The arrangement as it sounds, at the tempo at which it is practised. */
   private async saveSound(format: SoundFormat): Promise<void> {
     const arrangement = this.desk.arrangement();
@@ -222,6 +179,10 @@ export class Sheet {
     }
   }
 
+  protected layFor(whom: string): void {
+    void this.router.navigate([], { queryParams: { for: whom === EVERYONE ? EVERYONE : null }, replaceUrl: true });
+  }
+
   protected credit(by: string): void {
     const composer = by.trim().slice(0, 200) || null;
     void this.desk.edit({ code: 'edit.facts', change: { composer } });
@@ -229,7 +190,7 @@ export class Sheet {
 
   /** All pages are there before they are printed. */
   protected async print(): Promise<void> {
-    await this.engraving;
+    await this.sheets.made();
     await this.application.whenStable();
     window.print();
   }

@@ -23,6 +23,7 @@ import { NzInputDirective } from 'ng-zorro-antd/input';
 import { Check } from '../../ui/check';
 import { Dropdown } from '../../ui/dropdown';
 import { Modal } from '../../ui/modal';
+import { NowPlaying } from '../../ui/now-playing';
 import { Pressed } from '../../ui/pressed';
 import { TextField } from '../../ui/text-field';
 import { inOrder, isFound, ORDERS, putAt, tagsOf, type ShelfOrder } from './order';
@@ -53,6 +54,7 @@ const NARROWEST = 300;
     FormsModule,
     Modal,
     More,
+    NowPlaying,
     NzInputDirective,
     Pressed,
     TextField,

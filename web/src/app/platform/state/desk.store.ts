@@ -1,5 +1,5 @@
-import { computed, inject } from '@angular/core';
-import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
+import { computed, effect, inject, untracked } from '@angular/core';
+import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
 import type { Arrangement, Part } from '@joined-hands/core/arrange';
 import { applyEdit, linkedEdit, type Edit, type EditFact, type LinkedEdit } from '@joined-hands/core/song';
 import type { SongCard } from '@joined-hands/core/sheet';
@@ -11,6 +11,8 @@ import { patched } from '../workers/arrangement-patch';
 import type { EditedSong } from '../workers/arranger.worker';
 import { TROUBLE, Workers } from '../workers/workers';
 import { latestWins } from '../latest';
+import { sameHands } from './player';
+import { PlayersStore } from './players.store';
 
 /** The order of the work: right hand, left hand, joined, with fills. */
 export type HandView = 'right' | 'left' | 'joined' | 'fills';
@@ -142,6 +144,16 @@ export const DeskStore = signalStore(
     };
   }),
   withMethods((store, library = inject(Library), workers = inject(Workers), tabs = inject(Tabs), toasts = inject(Toasts)) => {
+    const players = inject(PlayersStore);
+    /** A song as whoever plays now plays it: its choices are shared, the hands are the player's. */
+    const played = (document: Document): Document => {
+      const hands = players.handsFor(store.id());
+      return sameHands(hands, document.hands) ? document : { ...document, hands };
+    };
+    const keepHands = ({ hands }: Document): void => {
+      const id = store.id();
+      if (id) players.keepHands(id, hands);
+    };
     /** Counts what is shown; what finishes out of turn is dropped. */
     const begin = latestWins();
     let saving: Promise<void> = Promise.resolve();
@@ -233,12 +245,14 @@ export const DeskStore = signalStore(
     ): Promise<void> => {
       const before = { document: newest, past: store.past(), future: store.future() };
       newest = document;
+      keepHands(document);
       patchState(store, { past: past.slice(-MOST_STEPS), future });
       const why = await arrangeAndDisplay(document, enqueueSave(document, edit));
       // A change that cannot be arranged is taken back: what is seen, what is kept and what is worked on are one song.
       if (why === null || newest !== document || !good) return;
       const { document: last, arrangement } = good;
       newest = last;
+      keepHands(last);
       // Where several changes were under way, all of them go.
       const step = store.past().findIndex((s) => s.document === last);
       const back = before.document === last ? before : { past: store.past().slice(0, Math.max(0, step)), future: [] };
@@ -270,9 +284,11 @@ export const DeskStore = signalStore(
         patchState(store, { gone: true, unsaved: GONE });
         return;
       }
+      await players.refresh();
       const checked = await workers.checker.call('check', [song.document]);
-      const theirs = checked.ok ? checked.value[0] : null;
-      if (store.id() !== id || !newest || !theirs) return;
+      const saved = checked.ok ? checked.value[0] : null;
+      if (store.id() !== id || !newest || !saved) return;
+      const theirs = played(saved);
       if (overtaken()) return again();
       if (store.gone()) patchState(store, { gone: false, unsaved: null });
       const mine = theirs.song.title === newest.song.title ? newest : takeTitle(newest, theirs.song.title);
@@ -292,7 +308,7 @@ export const DeskStore = signalStore(
       const failed = (title: string, why: string, saved: unknown): void => {
         if (isLatest()) patchState(store, { unopened: { id, title, why, saved } });
       };
-      await saving;
+      await Promise.all([saving, players.load()]);
       let song;
       try {
         song = await library.get(id);
@@ -305,7 +321,7 @@ export const DeskStore = signalStore(
         patchState(store, { missing: true });
         return;
       }
-      const opened = await workers.arranger.call('open', song.document);
+      const opened = await workers.arranger.call('open', song.document, players.handsFor(id));
       if (!isLatest()) return;
       if (!opened.ok) {
         const title = (song.document as { song?: { title?: string } } | null)?.song?.title ?? $localize`This song`;
@@ -332,6 +348,15 @@ export const DeskStore = signalStore(
         if (store.id() === id && store.document()) return;
         patchState(store, { ...EMPTY, view: store.view() });
         await read(id);
+      },
+      /** Shows the open song as whoever plays now plays it; nothing of it is saved by that. */
+      async turnTo(): Promise<void> {
+        if (!newest || played(newest) === newest) return;
+        const asPlayed = (steps: readonly HistoryEntry[]) => steps.map((s) => ({ ...s, document: played(s.document) }));
+        newest = played(newest);
+        patchState(store, { past: asPlayed(store.past()), future: asPlayed(store.future()) });
+        const why = await arrangeAndDisplay(newest);
+        if (why !== null) toasts.say($localize`The song could not be arranged for this player: ${why}.`);
       },
       /** Puts the open song back on the shelf from which it was taken elsewhere. */
       async putBack(): Promise<void> {
@@ -409,4 +434,11 @@ export const DeskStore = signalStore(
       atRisk: (): boolean => saves > 0 || store.unsaved() !== null,
     };
   }),
+  withHooks((store, players = inject(PlayersStore)) => ({
+    onInit() {
+      effect(() => {
+        if (players.handsFor(store.id())) untracked(() => void store.turnTo());
+      });
+    },
+  })),
 );

@@ -1,10 +1,11 @@
-import { computed, inject } from '@angular/core';
-import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
+import { computed, effect, inject, untracked } from '@angular/core';
+import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
 import { grouped } from '@joined-hands/core/lists';
 import { dayOf, type Day, type Pass, type PassDraft } from '@joined-hands/core/log';
 import { Library } from '../storage/library';
 import { Workers } from '../workers/workers';
 import { writeDemoLogs } from './demo-log';
+import { PlayersStore } from './players.store';
 
 interface PracticeState {
   /** Everything that was practised, in order of time. */
@@ -22,25 +23,28 @@ const RECENT = 60;
 
 const inOrder = (passes: readonly Pass[]): Pass[] => [...passes].sort((a, b) => a.at - b.at);
 
-/** The practice log: what was played, kept in the browser. */
+/** The practice log of whoever plays now: what was played, kept in the browser. */
 export const PracticeStore = signalStore(
   { providedIn: 'root' },
   withState<PracticeState>(() => ({ passes: [], loaded: false, recent: [], today: dayOf(new Date()), trouble: null })),
   withComputed((store) => ({
     bySong: computed(() => grouped(store.passes(), (p) => p.song)),
   })),
-  withMethods((store, library = inject(Library), workers = inject(Workers)) => {
+  withMethods((store, library = inject(Library), workers = inject(Workers), players = inject(PlayersStore)) => {
     let demoLogs: Promise<void> | null = null;
-    /** What the browser has not kept, or not yet, by its id; it is there until the page is closed. */
-    const unsaved = new Map<string, Pass>();
-    const keep = async (passes: readonly Pass[]): Promise<void> => {
+    const playing = (): string => players.current().id;
+    /** What the browser has not kept, or not yet, by its id, with whose it is; it is there until the page is closed. */
+    const unsaved = new Map<string, { readonly pass: Pass; readonly player: string }>();
+    const keep = async (passes: readonly Pass[], player: string = playing()): Promise<void> => {
       const ids = new Set(passes.map((p) => p.id));
-      for (const pass of passes) unsaved.set(pass.id, pass);
-      patchState(store, { passes: inOrder([...store.passes().filter((p) => !ids.has(p.id)), ...passes]), trouble: null });
+      for (const pass of passes) unsaved.set(pass.id, { pass, player });
+      patchState(store, { trouble: null });
+      if (player === playing())
+        patchState(store, { passes: inOrder([...store.passes().filter((p) => !ids.has(p.id)), ...passes]) });
       try {
-        await library.keepPasses(passes);
+        await library.keepPasses(passes, player);
         // One that was changed again in the meantime is not kept yet.
-        for (const pass of passes) if (unsaved.get(pass.id) === pass) unsaved.delete(pass.id);
+        for (const pass of passes) if (unsaved.get(pass.id)?.pass === pass) unsaved.delete(pass.id);
       } catch {
         patchState(store, {
           trouble: $localize`The browser does not let the log be saved here. Save it as a file on the Log page.`,
@@ -50,21 +54,26 @@ export const PracticeStore = signalStore(
     return {
       /** Reads the log, and looks what day it is. */
       async load(): Promise<void> {
+        await players.load();
+        const player = playing();
+        const overtaken = () => player !== playing();
         if (!store.loaded()) {
-          const recent = await library.lastPasses(RECENT).catch(() => []);
-          if (!store.loaded()) patchState(store, { recent });
+          const recent = await library.lastPasses(RECENT, player).catch(() => []);
+          if (!store.loaded() && !overtaken()) patchState(store, { recent });
         }
         // Without them there is only less to see.
         await (demoLogs ??= writeDemoLogs(library, workers).catch(() => undefined));
         try {
-          const kept = (await library.passes()).filter((p) => !unsaved.has(p.id));
-          patchState(store, { passes: inOrder([...kept, ...unsaved.values()]), loaded: true, today: dayOf(new Date()) });
+          const kept = (await library.passes(player)).filter((p) => !unsaved.has(p.id));
+          if (overtaken()) return;
+          const own = [...unsaved.values()].filter((u) => u.player === player).map((u) => u.pass);
+          patchState(store, { passes: inOrder([...kept, ...own]), loaded: true, today: dayOf(new Date()) });
         } catch {
           const trouble = $localize`The browser does not let the log be read here. Open the page anew, or bring in a log that you saved as a file.`;
           patchState(store, { loaded: true, today: dayOf(new Date()), trouble });
         }
       },
-      /** Adds passes, or changes those of the same id. */
+      /** Adds passes, or changes those of the same id; of whoever plays now, or of another player. */
       keep,
       /** Writes down what was played just now. */
       write(played: PassDraft): Pass {
@@ -79,8 +88,24 @@ export const PracticeStore = signalStore(
         patchState(store, { passes: store.passes().filter((p) => !ids.has(p.id)) });
         await library.removePasses([...ids]);
       },
+      /** Begins with the log of another player. */
+      async turnTo(): Promise<void> {
+        patchState(store, { passes: [], recent: [], loaded: false });
+        await this.load();
+      },
       /** True where a pass would be lost if the page were left now. */
       atRisk: (): boolean => unsaved.size > 0,
     };
   }),
+  withHooks((store, players = inject(PlayersStore)) => ({
+    onInit() {
+      const playing = computed(() => players.current().id);
+      let before = playing();
+      effect(() => {
+        const now = playing();
+        if (now !== before) untracked(() => void store.turnTo());
+        before = now;
+      });
+    },
+  })),
 );

@@ -18,6 +18,8 @@ export const SettingsStore = signalStore(
   { providedIn: 'root' },
   withState<Settings>(kept),
   withMethods((store) => ({
+    /** All of them as they are now. */
+    all: (): Settings => getState(store),
     set(change: Partial<Settings>): void {
       patchState(store, change);
       localStorage.setItem(KEY, JSON.stringify(getState(store)));

@@ -4,6 +4,7 @@ import { patchState, signalStore, withHooks, withMethods, withState } from '@ngr
 import type { SongCard } from '@joined-hands/core/sheet';
 import type { Document } from '@joined-hands/core/song';
 import { DEMO_LOG, type DemoLog } from './demo-log';
+import { PlayersStore } from './players.store';
 import { Library, STORAGE_SENTENCES, storageTrouble, type BinEntry, type ShelfEntry } from '../storage/library';
 import { Tabs } from '../storage/tabs';
 import { Toasts } from '../toasts';
@@ -40,6 +41,12 @@ export const ShelfStore = signalStore(
   { providedIn: 'root' },
   withState<ShelfState>({ songs: [], bin: [], loaded: false, tags: {}, own: [], trouble: null }),
   withMethods((store, library = inject(Library), workers = inject(Workers), toasts = inject(Toasts), tabs = inject(Tabs)) => {
+    const players = inject(PlayersStore);
+    /** Songs that came with hands keep them for whoever brought them in. */
+    const welcome = async (ids: readonly string[], documents: readonly Document[]): Promise<void> => {
+      await players.load();
+      players.welcome(ids.map((song, i) => ({ song, hands: documents[i].hands })));
+    };
     const begin = latestWins();
 
     /** Makes the cards that are not remembered, away from the page, the first on the shelf first. */
@@ -129,6 +136,7 @@ export const ShelfStore = signalStore(
       /** Adds a song and answers its id. Rejects where the storage refuses. */
       async add(document: Document): Promise<string> {
         const id = await library.add(document);
+        await welcome([id], [document]);
         void library.askToStay();
         await refresh();
         return id;
@@ -153,6 +161,7 @@ export const ShelfStore = signalStore(
       /** Puts the songs of a shelf file beside those that are there with their tags, all of them or none; false where the storage refuses. */
       addAll: async (documents: readonly Document[], tags: readonly (readonly string[])[]): Promise<boolean> => {
         const ids = await attempt(() => library.addAll(documents));
+        await welcome(ids ?? [], documents);
         const tagged = (ids ?? []).flatMap((id, i) => (tags[i].length > 0 ? [[id, tags[i]] as const] : []));
         if (tagged.length > 0)
           await attempt(() => library.keepSetting('tags', { ...store.tags(), ...Object.fromEntries(tagged) }));

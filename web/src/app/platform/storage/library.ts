@@ -3,6 +3,7 @@ import { isSavedPass, type Pass } from '@joined-hands/core/log';
 import type { SongCard } from '@joined-hands/core/sheet';
 import { oneLine, type Document } from '@joined-hands/core/song';
 import { Dexie, type Collection, type Table } from 'dexie';
+import { FIRST_PLAYER, giveToFirstPlayer } from './first-player';
 
 /** A song as it lies in the browser. The document is stored whole and checked as it is read; `version` inside it says how to bring it forward. */
 export interface StoredSong {
@@ -49,6 +50,11 @@ export interface Snapshot {
   readonly document: unknown;
 }
 
+/** A pass of practice, and whose it is. */
+interface StoredPass extends Pass {
+  readonly player: string;
+}
+
 /** Milliseconds between two snapshots of a song that is worked on, and most snapshots that are kept of one. */
 const SNAPSHOT_EVERY = 10 * 60_000;
 const MOST_SNAPSHOTS = 40;
@@ -58,7 +64,8 @@ class Database extends Dexie {
   readonly cards!: Table<StoredCard, string>;
   readonly bin!: Table<BinnedSong, string>;
   readonly snapshots!: Table<Snapshot, number>;
-  readonly passes!: Table<Pass, string>;
+  readonly passes!: Table<StoredPass, string>;
+  readonly players!: Table<{ readonly id: string }, string>;
   readonly settings!: Table<{ key: string; value: unknown }, string>;
 
   constructor() {
@@ -75,6 +82,7 @@ class Database extends Dexie {
     });
     // Documents are saved as text with the title beside them; those that lie there as objects are read as before.
     this.version(6).stores({ songs: 'id, createdAt, [createdAt+updatedAt+id], [id+title+createdAt+updatedAt]' });
+    this.version(7).stores({ passes: 'id, song, [player+at]', players: 'id' }).upgrade(giveToFirstPlayer);
     this.songs.hook('reading', withDocument);
   }
 }
@@ -296,25 +304,48 @@ export class Library {
     });
   }
 
-  /** Every pass of practice in order of time; what cannot be read any more is left out. */
-  async passes(): Promise<Pass[]> {
-    const all = await this.db.passes.orderBy('at').toArray();
-    return all.filter(isSavedPass);
+  /** Every pass of a player in order of time; what cannot be read any more is left out. */
+  async passes(player: string = FIRST_PLAYER): Promise<Pass[]> {
+    return readable(await this.passesOf(player).toArray());
   }
 
-  /** The last passes of practice, in order of time, without reading the others. */
-  async lastPasses(most: number): Promise<Pass[]> {
-    const last = await this.db.passes.orderBy('at').reverse().limit(most).toArray();
-    return last.reverse().filter(isSavedPass);
+  /** The last passes of a player, in order of time, without reading the others. */
+  async lastPasses(most: number, player: string = FIRST_PLAYER): Promise<Pass[]> {
+    const last = await this.passesOf(player).reverse().limit(most).toArray();
+    return readable(last.reverse());
   }
 
-  /** Keeps passes; one with the same id is replaced. All of them or none. */
-  async keepPasses(passes: readonly Pass[]): Promise<void> {
-    await this.db.passes.bulkPut([...passes]);
+  private passesOf(player: string): Collection<StoredPass, string> {
+    return this.db.passes.where('[player+at]').between([player, Dexie.minKey], [player, Dexie.maxKey]);
+  }
+
+  /** Keeps passes of a player; one with the same id is replaced, and stays with whom it belongs to. All of them or none. */
+  async keepPasses(passes: readonly Pass[], player: string = FIRST_PLAYER): Promise<void> {
+    await this.db.transaction('rw', this.db.passes, async () => {
+      const known = await this.db.passes.bulkGet(passes.map((p) => p.id));
+      await this.db.passes.bulkPut(passes.map((p, i) => ({ ...p, player: known[i]?.player ?? player })));
+    });
   }
 
   async removePasses(ids: readonly string[]): Promise<void> {
     await this.db.passes.bulkDelete([...ids]);
+  }
+
+  /** Whoever plays on this device, unchecked. */
+  async players(): Promise<unknown[]> {
+    return this.db.players.toArray();
+  }
+
+  async keepPlayer(player: { readonly id: string }): Promise<void> {
+    await this.db.players.put(player);
+  }
+
+  /** Deletes a player permanently, with the log. */
+  async forgetPlayer(id: string): Promise<void> {
+    await this.db.transaction('rw', this.db.players, this.db.passes, async () => {
+      await this.passesOf(id).delete();
+      await this.db.players.delete(id);
+    });
   }
 
   /** Asks the browser not to clear this storage by itself; it may say no. */
@@ -330,6 +361,10 @@ export class Library {
     await this.db.settings.put({ key, value });
   }
 }
+
+/** Passes as they are told, without whose they are; what cannot be read is left out. */
+const readable = (passes: readonly StoredPass[]): Pass[] =>
+  passes.filter(isSavedPass).map(({ player: _player, ...pass }) => pass);
 
 /** A document under another title. */
 export const withTitle = (document: Document, title: string): Document => ({ ...document, song: { ...document.song, title } });

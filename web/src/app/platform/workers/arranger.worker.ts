@@ -1,16 +1,20 @@
 import type { Counted, TextFormat } from '@joined-hands/core/formats';
 import { expose } from 'comlink';
 import {
+  adaptations,
   arrange,
   arrangeNearby,
   compareKeys,
   explainAlternative,
   explainFingerAt,
   schoolPrices,
+  songDifficulty,
   levelOptions,
   whatHelps,
+  type AdaptationFact,
   type Arrangement,
   type Ease,
+  type Finding,
   type KeyFacts,
   type SchoolPrice,
   type Scope,
@@ -21,7 +25,7 @@ import type { VoicingFact } from '@joined-hands/core/left-hand';
 import { type Pass } from '@joined-hands/core/log';
 import { simulateLog, type PractisedDays } from '@joined-hands/core/practice';
 import { checkDocument, midiScore, wordLines, writtenScore, type SongCard } from '@joined-hands/core/sheet';
-import type { Document, TickRange } from '@joined-hands/core/song';
+import type { Document, Hands, TickRange } from '@joined-hands/core/song';
 import { wordsWith, type NoteNames } from '@joined-hands/core/words';
 import { chartText, lessonText } from '@joined-hands/core/words/texts';
 import { difference, type ArrangementPatch } from './arrangement-patch';
@@ -44,6 +48,14 @@ export interface EditedSong {
   readonly change: { readonly whole: Arrangement } | { readonly patch: ArrangementPatch };
   /** False where only the parts near the one at work are as the edit makes them; the rest is told by `settle`. */
   readonly settled: boolean;
+}
+
+/** A song as one of several players plays it. */
+export interface AdaptedSong {
+  readonly changes: readonly AdaptationFact[];
+  readonly difficulty: number;
+  /** What still asks to be mended. */
+  readonly troubles: readonly Finding['fact'][];
 }
 
 interface Sent {
@@ -89,11 +101,11 @@ const arranger = {
     return last?.id === id ? sendChange(last.document, arrange(last.document), last, true) : null;
   },
 
-  /** Opens a song as it was saved: nothing is taken on trust. */
-  open(saved: unknown): OpenedSong {
+  /** Opens a song as it was saved, to be played by these hands: nothing is taken on trust. */
+  open(saved: unknown, hands: Hands): OpenedSong {
     const checked = checkDocument(saved);
     if (!checked.ok) return checked;
-    const { document } = checked;
+    const document = { ...checked.document, hands };
     const { id, arrangement } = send(document, arrange(document));
     return { ok: true, document, id, arrangement };
   },
@@ -117,6 +129,16 @@ const arranger = {
   ease(document: Document, range: TickRange | null): [LevelOption[], Ease[]] {
     const all = levelOptions(document, range);
     return [all, whatHelps(document, arrange(document), range, all)];
+  },
+
+  /** What had to change in a song for each of several hands, as against the first; the first itself stands at the head. */
+  adapted(document: Document, hands: readonly Hands[]): AdaptedSong[] {
+    const played = hands.map((h) => arrange({ ...document, hands: h }));
+    return played.map((arrangement) => ({
+      changes: adaptations(played[0], arrangement),
+      difficulty: songDifficulty(arrangement.parts),
+      troubles: arrangement.findings.filter((f) => f.severity === 'fix').map((f) => f.fact),
+    }));
   },
 
   /** The song in all twelve keys. */

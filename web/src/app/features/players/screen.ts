@@ -1,0 +1,11 @@
+import type { ScreenDescriptor } from '../../platform/screen';
+
+export const playersScreen: ScreenDescriptor = {
+  path: 'players',
+  name: $localize`Players`,
+  keywords: $localize`who plays now, class, pupils, family, versions for each, print for all, easier for a pupil`,
+  of: 'either',
+  place: 'application',
+  ready: 'h1',
+  load: () => import('./players').then((m) => m.Players),
+};

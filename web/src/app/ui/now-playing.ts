@@ -1,0 +1,32 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { nameOfPlayer, PlayersStore } from '../platform/state/players.store';
+import { Choice } from './choice';
+
+/** Who plays now, one press away; nothing where only one person plays here. */
+@Component({
+  selector: 'jh-now-playing',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Choice],
+  template: `@if (players.several()) {
+    <jh-choice
+      i18n-label
+      label="Who plays now"
+      [entries]="entries()"
+      [value]="players.current().id"
+      (chosen)="players.playNow($event)"
+    />
+  }`,
+  styles: `
+    jh-choice {
+      flex-wrap: wrap;
+    }
+  `,
+})
+export class NowPlaying {
+  protected readonly players = inject(PlayersStore);
+  protected readonly entries = computed(() => this.players.here().map((p) => ({ id: p.id, text: nameOfPlayer(p) })));
+
+  constructor() {
+    void this.players.load();
+  }
+}
