@@ -1,4 +1,4 @@
-import { Dexie } from 'dexie';
+import { Dexie } from 'dexie/dist/modern/dexie.mjs';
 import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
 
 /** Has the storage begin empty, in memory. */

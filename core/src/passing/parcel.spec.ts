@@ -23,7 +23,13 @@ const documents = fc
   );
 
 const tasks = fc.record({
-  note: fc.string({ maxLength: 200 }).map((s) => s.replace(/\p{C}/gu, ' ').trim()),
+  // Lines of a note stay lines.
+  note: fc
+    .array(
+      fc.string({ maxLength: 60 }).map((s) => s.replace(/\p{C}/gu, ' ')),
+      { maxLength: 4 },
+    )
+    .map((all) => all.join('\n').trim()),
   items: fc.array(
     fc.record({
       kind: fc.constantFrom('right' as const, 'left' as const, 'slow' as const, 'join' as const),

@@ -8,6 +8,16 @@ import type { Document } from '../song/decisions.js';
 import { PROJECT_KIND } from '../song/project-text.js';
 import { line } from '../song/song.js';
 
+/** Text of several lines, cut where it is too long; what cannot be printed is taken out. */
+const lines = (most: number) =>
+  z.string().overwrite((text) =>
+    text
+      .replace(/\r\n?/g, '\n')
+      .replace(/[^\P{C}\n]/gu, ' ')
+      .trim()
+      .slice(0, most),
+  );
+
 /** A stretch to be practised: which parts, what of them, and up to which tempo in quarter notes a minute. */
 const TaskItemSchema = z.object({
   kind: z.enum(STEP_KINDS),
@@ -18,7 +28,7 @@ const TaskItemSchema = z.object({
 export type TaskItem = z.infer<typeof TaskItemSchema>;
 
 /** What a teacher wishes to be practised of a song until next time. */
-const TaskSchema = z.object({ note: line(500), items: z.array(TaskItemSchema).max(20) });
+const TaskSchema = z.object({ note: lines(500), items: z.array(TaskItemSchema).max(20) });
 export type Task = z.infer<typeof TaskSchema>;
 
 /** What goes from one pianist to another: a song, with a task where there is one; or what was practised of one, and by whom. */

@@ -102,6 +102,8 @@ export class App {
       { name: $localize`Shortcuts and about`, run: () => this.showHelp() },
     ];
   });
+  /** The shelf shows all players itself. */
+  protected readonly onShelf = computed(() => this.address()[0] === 'shelf');
   /** Whoever plays now, on the button of their menu. */
   protected readonly playing = computed(() => nameOfPlayer(this.players.current()));
   /** Everyone who could play instead; empty where there is only one. */

@@ -12,7 +12,6 @@ import { Toasts } from '../../platform/toasts';
 import { Fold } from '../../ui/fold';
 import { MissingSong } from '../../ui/missing-song';
 import { Modal } from '../../ui/modal';
-import { Pressed } from '../../ui/pressed';
 import { PlayerForm, type PlayerFacts } from './player-form';
 import { SongForEach } from './song-for-each';
 
@@ -22,7 +21,7 @@ const NEW = 'new';
 @Component({
   selector: 'jh-players',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Fold, MissingSong, Modal, PlayerForm, Pressed, RouterLink, SongForEach],
+  imports: [Fold, MissingSong, Modal, PlayerForm, RouterLink, SongForEach],
   templateUrl: './players.html',
   styleUrl: './players.less',
 })
@@ -60,7 +59,10 @@ export class Players {
   /** Hands, keyboard and how notes are named, in a line. */
   protected aboutOf(player: PlayerRecord): string {
     const { noteNames } = this.isNow(player) ? this.settings.all() : (player.wishes ?? this.settings.all());
-    return [...handWords(player.hands), NAMINGS.find((n) => n.id === noteNames)?.text ?? ''].filter(Boolean).join(' · ');
+    return [...handWords(player.hands), NAMINGS.find((n) => n.id === noteNames)?.text ?? '']
+      .filter(Boolean)
+      .map(together)
+      .join(' · ');
   }
 
   protected add(): void {
@@ -84,6 +86,9 @@ export class Players {
     });
   }
 }
+
+/** Words that stay on one line. */
+const together = (words: string): string => words.replaceAll(' ', '\u00a0');
 
 /** Hands in a few words: "small hand", "61 keys", "first year", "plain triads at most". */
 function handWords({ profile, left, right, keys, firstYear, most }: Hands): string[] {

@@ -1,6 +1,6 @@
 import { grouped } from '@joined-hands/core/lists';
 import { HandsSchema, type Hands } from '@joined-hands/core/song';
-import type { Transaction } from 'dexie';
+import type { Transaction } from 'dexie/dist/modern/dexie.mjs';
 
 /** Whose everything is that was kept before there were several players. */
 export const FIRST_PLAYER = 'first';

@@ -1,10 +1,12 @@
 import '@angular/compiler';
-import { Dexie } from 'dexie';
+import { Dexie } from 'dexie/dist/modern/dexie.mjs';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { demo } from '../../../../../core/testing/songs';
 import { emptyStorage } from '../../../../testing/storage';
 import { cardOf } from '@joined-hands/core/sheet';
 import type { Document } from '@joined-hands/core/song';
+import { readPlayers } from '../state/player';
+import { FIRST_PLAYER, keptFor } from './first-player';
 import { Library, saveTrouble, STORAGE_SENTENCES, storageTrouble } from './library';
 
 const HARBOUR = demo('harbour-glass.abc');
@@ -17,6 +19,23 @@ const onShelf = async (): Promise<string[]> => {
   return titles((await library.shelf()).flatMap((s) => songs.get(s.id) ?? []));
 };
 const MINUTE = 60_000;
+const PASS = {
+  id: '',
+  at: 0,
+  clean: true,
+  song: null,
+  title: 'Scales',
+  day: '2031-05-01',
+  step: 'drill:scales',
+  kind: 'drill' as const,
+  parts: '',
+  hands: 'both' as const,
+  tempo: 0,
+  goal: 0,
+  figures: null,
+  seconds: 60,
+  note: '',
+};
 
 let library: Library;
 beforeEach(() => {
@@ -151,26 +170,10 @@ describe('the library', () => {
   });
 
   it('keeps passes in order of time, replaces one of the same id, and passes over what is no pass', async () => {
-    const pass = (id: string, at: number, clean: boolean) => ({
-      id,
-      at,
-      clean,
-      song: null,
-      title: 'Scales',
-      day: '2031-05-01',
-      step: 'drill:scales',
-      kind: 'drill' as const,
-      parts: '',
-      hands: 'both' as const,
-      tempo: 0,
-      goal: 0,
-      figures: null,
-      seconds: 60,
-      note: '',
-    });
+    const pass = (id: string, at: number, clean: boolean) => ({ ...PASS, id, at, clean });
     await library.keepPasses([pass('b', 2, false), pass('a', 1, false)]);
     await library.keepPasses([pass('b', 2, true)]);
-    await raw((db) => db.table('passes').add({ id: 'c', at: 3, song: 4 }));
+    await raw((db) => db.table('passes').add({ id: 'c', at: 3, song: 4, player: FIRST_PLAYER }));
     expect((await library.passes()).map((p) => [p.id, p.clean])).toEqual([
       ['a', false],
       ['b', true],
@@ -190,6 +193,58 @@ describe('the library', () => {
     await library.save('old', LAMPS);
     expect(titles(await library.snapshots('old'))).toEqual([HARBOUR.song.title]);
     expect(await library.passes()).toEqual([]);
+  });
+
+  it('gives everything that one person kept to a first player, and nothing is lost', async () => {
+    const old = new Dexie('joined-hands');
+    old.version(6).stores({
+      songs: 'id, createdAt, [createdAt+updatedAt+id], [id+title+createdAt+updatedAt]',
+      settings: 'key',
+      bin: 'id, removedAt',
+      snapshots: '++key, [song+at]',
+      passes: 'id, song, at',
+      cards: 'id',
+    });
+    const small = { ...HARBOUR, hands: { profile: 'small', keys: 61, firstYear: false, left: null, right: null } };
+    const record = (id: string, document: unknown) => ({ id, createdAt: 1, updatedAt: 1, demo: false, document });
+    const passes = Array.from({ length: 30 }, (_, i) => ({ ...PASS, id: `p${i}`, at: i }));
+    await old
+      .table('songs')
+      .bulkAdd([
+        record('a', JSON.stringify(HARBOUR)),
+        record('b', LAMPS),
+        record('c', JSON.stringify(small)),
+        record('d', '{"damaged'),
+      ]);
+    await old.table('bin').add({ ...record('e', JSON.stringify(small)), removedAt: 4 });
+    await old.table('passes').bulkAdd([...passes, { id: 'odd', at: 99, song: 4 }]);
+    const task = { note: 'slowly', items: [] };
+    await old.table('settings').bulkAdd([
+      { key: 'task:a', value: task },
+      { key: 'lesson:c', value: 'part:2/left' },
+      { key: 'tags', value: { a: ['ferry'] } },
+    ]);
+    const songs = await old.table('songs').toArray();
+    old.close();
+    expect(await library.passes()).toEqual(passes);
+    expect(await library.passes('another')).toEqual([]);
+    expect(await raw((db) => db.table('passes').count())).toBe(31);
+    expect(await raw((db) => db.table('songs').toArray())).toEqual(songs);
+    expect(readPlayers(await library.players())).toEqual([
+      {
+        id: FIRST_PLAYER,
+        name: '',
+        createdAt: 0,
+        hands: HARBOUR.hands,
+        songs: { c: { ...small.hands, most: 'full' }, e: { ...small.hands, most: 'full' } },
+        wishes: null,
+        removedAt: null,
+      },
+    ]);
+    expect(await library.setting(keptFor('task', FIRST_PLAYER, 'a'))).toEqual(task);
+    expect(await library.setting(keptFor('lesson', FIRST_PLAYER, 'c'))).toBe('part:2/left');
+    expect(await library.setting('task:a')).toBeNull();
+    expect(await library.setting('tags')).toEqual({ a: ['ferry'] });
   });
 
   it('reads a song that was saved as an object or as text, and gives a damaged text out as it is', async () => {

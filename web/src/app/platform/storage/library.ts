@@ -2,7 +2,7 @@ import { Injectable } from '@angular/core';
 import { isSavedPass, type Pass } from '@joined-hands/core/log';
 import type { SongCard } from '@joined-hands/core/sheet';
 import { oneLine, type Document } from '@joined-hands/core/song';
-import { Dexie, type Collection, type Table } from 'dexie';
+import { Dexie, type Collection, type Table } from 'dexie/dist/modern/dexie.mjs';
 import { FIRST_PLAYER, giveToFirstPlayer } from './first-player';
 
 /** A song as it lies in the browser. The document is stored whole and checked as it is read; `version` inside it says how to bring it forward. */

@@ -1,0 +1,34 @@
+import { choose, expect, openSong, pick, test } from './app.js';
+test.use({ viewport: { width: 1280, height: 800 } });
+test('look', async ({ page }) => {
+  await openSong(page, 'Harbour Glass');
+  await choose(page, 'More screens', 'Players');
+  const add = async (name: string, w: Record<string, string>, first = false) => {
+    await page.getByRole('button', { name: 'Add a player' }).click();
+    const form = page.getByRole('dialog');
+    await form.getByLabel('Name').fill(name);
+    for (const [l, e] of Object.entries(w)) await pick(page, l, e);
+    if (first) await form.getByText('First year').click();
+    if (first) await page.screenshot({ path: '/tmp/h/pl-form.png' });
+    await form.getByRole('button', { name: 'Keep' }).click();
+    await expect(form).toBeHidden();
+  };
+  await page.screenshot({ path: '/tmp/h/pl-one.png' });
+  await page.getByRole('button', { name: 'Change Me' }).click();
+  await page.getByRole('dialog').getByLabel('Name').fill('Mara');
+  await page.getByRole('dialog').getByRole('button', { name: 'Keep' }).click();
+  await add('Ines', { Hand: 'child hand', Keyboard: '61 keys', 'Left hand at most': 'two-note chords' });
+  await add('Tove', { Hand: 'small hand', 'Notes are called': 'do re mi' }, true);
+  await page.waitForTimeout(2500);
+  await page.screenshot({ path: '/tmp/h/pl-class.png' });
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.waitForTimeout(700);
+  await page.screenshot({ path: '/tmp/h/pl-phone.png' });
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.getByRole('link', { name: 'Print everyone’s sheets' }).click();
+  await expect(page.getByTestId('page').filter({ hasText: 'Tove' }).first()).toBeVisible({ timeout: 60000 });
+  await page.screenshot({ path: '/tmp/h/pl-sheet.png' });
+  await page.goto('/shelf');
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: '/tmp/h/pl-shelf.png' });
+});
