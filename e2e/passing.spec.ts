@@ -6,15 +6,19 @@ import { expect, goBeside, openSong, pick, test } from './app.js';
 async function readCode(page: Page): Promise<string | undefined> {
   const code = page.getByTestId('code');
   await expect(code).toBeVisible();
-  const { dots, width, height } = await code.evaluate(async (picture: HTMLImageElement) => {
+  // One letter a dot: light or dark.
+  const { dots, width } = await code.evaluate(async (picture: HTMLImageElement) => {
     await picture.decode();
     const canvas = new OffscreenCanvas(picture.naturalWidth, picture.naturalHeight);
     const pen = canvas.getContext('2d');
     pen?.drawImage(picture, 0, 0);
-    const { data } = pen?.getImageData(0, 0, canvas.width, canvas.height) ?? { data: [] };
-    return { dots: [...data], width: canvas.width, height: canvas.height };
+    const { data } = pen?.getImageData(0, 0, canvas.width, canvas.height) ?? { data: new Uint8ClampedArray() };
+    let dots = '';
+    for (let i = 0; i < data.length; i += 4) dots += data[i] < 128 ? 'x' : ' ';
+    return { dots, width: canvas.width };
   });
-  return jsQR(Uint8ClampedArray.from(dots), width, height)?.data;
+  const pixels = Uint8ClampedArray.from({ length: 4 * dots.length }, (_, i) => (i % 4 < 3 && dots[i >> 2] === 'x' ? 0 : 255));
+  return jsQR(pixels, width, dots.length / width)?.data;
 }
 
 const link = (page: Page) => page.getByTestId('link').inputValue();

@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import { writeParcel } from '@joined-hands/core/passing';
 import { choose, expect, openSong, parts, pick, test } from './app.js';
 
 test.use({ viewport: { width: 1280, height: 800 } });
@@ -97,4 +98,34 @@ test('a player who is taken off the list comes back with everything', async ({ p
   await expect(page.getByTestId('player')).toHaveCount(2);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByTestId('player').filter({ hasText: 'Ines' })).toContainText('child hand · 61 keys');
+});
+
+test('a log that comes by a link goes to the player whose name it has', async ({ page, baseURL }) => {
+  await withClass(page);
+  const pass = {
+    id: 'hers',
+    song: null,
+    title: 'Harbour Glass',
+    at: 1_900_000_000_000,
+    day: '2030-03-17',
+    step: 'right:1',
+    kind: 'right' as const,
+    parts: '1',
+    hands: 'right' as const,
+    tempo: 60,
+    goal: 76,
+    figures: null,
+    clean: true,
+    seconds: 300,
+    note: '',
+  };
+  await page.goto(`${baseURL}/received#${writeParcel({ kind: 'log', title: 'Harbour Glass', from: 'tove', passes: [pass] })}`);
+  await expect(page.getByRole('button', { name: 'Whose practice is it?: Tove' })).toBeVisible();
+  await page.getByTestId('merge').click();
+  await expect(page.getByText('It is in the log of Tove.')).toBeVisible();
+  await page.getByRole('button', { name: 'Go to the shelf' }).click();
+  await page.getByRole('group', { name: 'Who plays now' }).getByRole('button', { name: 'Tove' }).click();
+  await place(page, 'Log').click();
+  await expect(page.getByText('Harbour Glass').first()).toBeVisible();
+  await expect(page.getByText('The log is empty.')).toBeHidden();
 });

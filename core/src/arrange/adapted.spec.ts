@@ -6,6 +6,7 @@ import { ENGLISH } from '../words/index.js';
 import { adaptations, type AdaptationFact } from './adapted.js';
 import { arrange } from './arrange.js';
 import type { Arrangement } from './arrangement.js';
+import { levelOptions } from './ease.js';
 
 const played = (doc: Document, hands: Partial<Hands>): Arrangement => arrange({ ...doc, hands: { ...handsOf(), ...hands } });
 const anyHands = fc.record({
@@ -89,6 +90,14 @@ describe('a level that a player does not go past', () => {
     expect(sentences('two-note')[0]).toMatch(/^Left hand throughout: fewer keys at once, .+ instead of .+ in bar 1\.$/);
     expect(sentences('tune')).toEqual(['Left hand throughout: rests.']);
     expect(sentences('full')).toEqual(['Nothing changes.']);
+  });
+
+  it('is the fullest that is offered for a part or the song', () => {
+    for (const most of LEVELS) {
+      const offered = levelOptions({ ...doc, hands: { ...handsOf(), most } }, null);
+      expect(offered.map((o) => o.level)).toEqual(LEVELS.slice(0, LEVELS.indexOf(most) + 1));
+      expect(offered.filter((o) => o.current).map((o) => o.level)).toEqual([most]);
+    }
   });
 
   it('never makes a simpler part fuller', () => {

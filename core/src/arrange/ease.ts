@@ -5,6 +5,7 @@ import { settingAt, type TickRange } from '../song/edits.js';
 import { arrange } from './arrange.js';
 import type { Arrangement } from './arrangement.js';
 import type { Fix, FixFact } from './fixes.js';
+import { atMost } from './settings.js';
 
 /** Difficulty where it is asked for: of one part, or of the song. */
 function difficultyIn(arrangement: Arrangement, range: TickRange | null): number {
@@ -19,10 +20,10 @@ export interface LevelOption {
   readonly current: boolean;
 }
 
-/** Every version from the tune alone to full chords, for a part or the whole song (null). */
+/** Every version from the tune alone to the fullest that the player is given, for a part or the whole song (null). */
 export function levelOptions(doc: Document, range: TickRange | null): LevelOption[] {
-  const now = range ? settingAt(doc, range.start, 'level') : doc.choices.level;
-  return LEVELS.map((level) => ({
+  const now = atMost(range ? settingAt(doc, range.start, 'level') : doc.choices.level, doc.hands.most);
+  return LEVELS.filter((level) => atMost(level, doc.hands.most) === level).map((level) => ({
     level,
     difficulty: difficultyIn(arrange(applyEdit(doc, { code: 'edit.setting', range, setting: 'level', value: level })), range),
     current: level === now,

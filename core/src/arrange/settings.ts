@@ -269,4 +269,4 @@ function withinLayers(level: Level, muted: readonly Layer[]): Level {
 }
 
 /** The simpler of two levels. */
-const atMost = (level: Level, most: Level): Level => LEVELS[Math.min(LEVELS.indexOf(level), LEVELS.indexOf(most))];
+export const atMost = (level: Level, most: Level): Level => LEVELS[Math.min(LEVELS.indexOf(level), LEVELS.indexOf(most))];

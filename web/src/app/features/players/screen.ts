@@ -3,7 +3,7 @@ import type { ScreenDescriptor } from '../../platform/screen';
 export const playersScreen: ScreenDescriptor = {
   path: 'players',
   name: $localize`Players`,
-  keywords: $localize`who plays now, class, pupils, family, versions for each, print for all, easier for a pupil`,
+  keywords: $localize`who plays now, class, pupils, family, for everyone`,
   of: 'either',
   place: 'application',
   ready: 'h1',
