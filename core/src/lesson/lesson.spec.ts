@@ -5,7 +5,7 @@ import { demo, DEMOS } from '../../testing/songs.js';
 import { arrange, type Arrangement } from '../arrange/index.js';
 import { midiOf } from '../pitch/pitch.js';
 import { plainScore } from '../practice/score.js';
-import { handsOf, newDocument, type Document } from '../song/index.js';
+import { applyEdit, handsOf, newDocument, type Document } from '../song/index.js';
 import { setSetting } from '../song/edits.js';
 import { aloud, spokenWith } from '../words/index.js';
 import { PACE } from './pace.js';
@@ -30,8 +30,9 @@ const songs = fc
     profile: fc.constantFrom('small' as const, 'medium' as const, 'large' as const),
     cuts: fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { maxLength: 2 }),
     long: fc.boolean(),
+    filled: fc.boolean(),
   })
-  .map(({ number, texture, profile, cuts, long }): Document => {
+  .map(({ number, texture, profile, cuts, long, filled }): Document => {
     const { song } = makeTune(number);
     const plain = { ...newDocument(song), hands: handsOf(profile) };
     const bars = song.melody.map((n) => n.at);
@@ -39,8 +40,18 @@ const songs = fc
       (a, b) => a - b,
     );
     const parts = long ? ends.slice(1).map((end, i) => ({ start: ends[i], end })) : [];
-    return setSetting({ ...plain, choices: { ...plain.choices, parts } }, null, 'texture', texture);
+    const dressed = setSetting({ ...plain, choices: { ...plain.choices, parts } }, null, 'texture', texture);
+    return filled ? withFills(dressed) : dressed;
   });
+
+/** A song with the first fill that is offered in every room. */
+function withFills(document: Document): Document {
+  const rooms = arrange(document).parts.flatMap((p) => p.rooms);
+  return rooms.reduce(
+    (doc, { at, offers }) => applyEdit(doc, { code: 'edit.fill', at, kind: offers[0]?.kind ?? null }),
+    document,
+  );
+}
 
 const print = (pitches: readonly string[]) => pitches.map(midiOf).sort((a, b) => a - b).join(' '); // prettier-ignore
 
@@ -99,6 +110,34 @@ describe('a lesson that plays itself', () => {
       }),
       { numRuns: 40 },
     );
+  });
+
+  it('teaches every fill note by note before it is asked for, each once, and before the part that it belongs to', () => {
+    let taught = 0;
+    fc.assert(
+      fc.property(songs, wishes, (document, wished) => {
+        const arrangement = arrange(withFills(document));
+        const { chapters } = lessonScript(arrangement, wished);
+        const known = new Set<string>();
+        for (const { kind, lines, plays, asks } of chapters.flatMap((c) => c.scenes)) {
+          if (kind === 'fill') {
+            const name = lines.flatMap((l) => l.strikes).join(' ');
+            expect(known.has(name)).toBe(false);
+            known.add(name);
+            taught++;
+          }
+          if (!asks || !plays || plays.plain) continue;
+          const rooms = arrangement.parts
+            .flatMap((p) => p.rooms)
+            .filter((r) => r.at >= plays.from && r.at < plays.to)
+            .flatMap((r) => r.offers.filter((o) => o.kind === r.chosen));
+          for (const fill of rooms) expect(known).toContain(fill.notes.map((n) => n.pitch).join(' '));
+        }
+        expect(chapters.filter((c) => c.title.code !== 'chapter.whole' && c.seconds > PACE.part)).toEqual([]);
+      }),
+      { numRuns: 25 },
+    );
+    expect(taught).toBeGreaterThan(20);
   });
 
   it('begins with the hand that is wished for, and joins in pairs where they are', () => {

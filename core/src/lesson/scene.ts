@@ -1,3 +1,4 @@
+import type { FillFact } from '../catalogue/fills/fill.js';
 import type { DifficultyFact } from '../difficulty/difficulty.js';
 import type { Position } from '../harmony/naming.js';
 import type { Key } from '../harmony/key.js';
@@ -51,6 +52,8 @@ export type LessonFact =
       readonly over: readonly string[];
     }
   | { readonly code: 'lesson.strike'; readonly count: string; readonly notes: readonly NoteName[] }
+  /** Room that the melody leaves, and what fills it. */
+  | { readonly code: 'lesson.fill'; readonly bar: number; readonly why: FillFact }
   | { readonly code: 'lesson.dressed'; readonly part: number; readonly pattern: boolean; readonly fills: boolean }
   | { readonly code: 'lesson.ending' }
   | { readonly code: 'lesson.whole' };
@@ -94,6 +97,7 @@ export const SCENE_KINDS = [
   'so-far',
   'hardest',
   'pattern',
+  'fill',
   'dressed',
   'ending',
   'whole',

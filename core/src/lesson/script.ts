@@ -1,6 +1,8 @@
 import type { Arrangement, Part } from '../arrange/arrangement.js';
+import type { Fill } from '../catalogue/fills/fill.js';
 import type { DifficultyFact } from '../difficulty/difficulty.js';
 import { CLOSING } from '../fills/close.js';
+import { nameOf } from '../pitch/pitch.js';
 import { plainScore } from '../practice/score.js';
 import { printsOf } from '../practice/steps.js';
 import { repeatPlace } from '../sheet/chart.js';
@@ -34,7 +36,7 @@ export function lessonScript(arrangement: Arrangement, wishes: LessonWishes): Le
     dressed: printsOf(arrangement.score),
   };
   const material: Material = { arrangement, plain, prints };
-  const patterns = new Set<string>();
+  const dressings = new Set<string>();
   const played = arrangement.parts.filter(
     (p) => struckIn(material, { from: p.start, to: p.end }, 'right').length > 0 || p.chords.length > 0,
   );
@@ -55,10 +57,12 @@ export function lessonScript(arrangement: Arrangement, wishes: LessonWishes): Le
       ]),
       ...chapter('hardest', { code: 'chapter.hardest' }, hardestSpot(material)),
       ...played.flatMap((part) =>
-        chapter(
-          `dressing:${part.start}-${part.end}`,
-          { code: 'chapter.dressing', number: part.number },
-          dressing(material, part, patterns),
+        inChapters(material, dressing(material, part, dressings)).flatMap((scenes, i) =>
+          chapter(
+            `dressing:${part.start}-${part.end}${i > 0 ? `/${i + 1}` : ''}`,
+            { code: 'chapter.dressing', number: part.number },
+            scenes,
+          ),
         ),
       ),
       ...chapter('whole', { code: 'chapter.whole' }, played.length > 1 ? [whole(arrangement)] : []),
@@ -189,7 +193,7 @@ function placesOf(material: Material, part: Part, reason: DifficultyFact | null)
   return found.length > 0 ? found : struck('right');
 }
 
-/** What dresses a part: its pattern first where none of `known` is it, which takes it, then the part as it is played, its fills and the ending with it. */
+/** What dresses a part: its pattern and its fills, those that `known` does not hold, which takes them; then the part as it is played, its ending with it. */
 function dressing({ arrangement, prints }: Material, part: Part, known: Set<string>): Scene[] {
   const { bars, song, parts } = arrangement;
   if (prints.plain(part) === prints.dressed(part)) return [];
@@ -217,6 +221,24 @@ function dressing({ arrangement, prints }: Material, part: Part, known: Set<stri
           },
         ]
       : [];
+  const fills = fillsOf(arrangement, part).flatMap(({ at, end, fill }): Scene[] => {
+    const name = `${fill.kind} ${fill.notes.map((n) => n.pitch).join(' ')}`;
+    if (known.has(name)) return [];
+    known.add(name);
+    return [
+      {
+        ...shared,
+        id: `fill:${at}-${end}`,
+        kind: 'fill',
+        lines: [
+          line({ code: 'lesson.fill', bar: barAt(bars, at).number, why: fill.why }),
+          ...fill.notes.map((n) => line({ code: 'lesson.note', name: nameOf(n.pitch), beside: [] }, [n.pitch], n.at)),
+        ],
+        plays: { from: at, to: end, hands: 'right', plain: false, share: PACE.slow[0] },
+        asks: true,
+      },
+    ];
+  });
   const last = part.number === parts.length;
   const closes = last && part.chords.some((c) => c.dressed?.texture === CLOSING);
   const passage: Passage = { from: part.start, to: part.end, hands: 'both', plain: false, share: 1 };
@@ -225,6 +247,7 @@ function dressing({ arrangement, prints }: Material, part: Part, known: Set<stri
   const dressed = line({ code: 'lesson.dressed', part: part.number, pattern: pattern !== null, fills: part.fills.length > 0 });
   return [
     ...taught,
+    ...fills,
     {
       ...shared,
       id: `dressed:${part.start}-${part.end}`,
@@ -234,6 +257,31 @@ function dressing({ arrangement, prints }: Material, part: Part, known: Set<stri
       asks: share !== undefined,
     },
   ];
+}
+
+/** The fills of a part that are played, each with the room that it fills. */
+function fillsOf(arrangement: Arrangement, { rooms }: Part): { at: Ticks; end: Ticks; fill: Fill }[] {
+  const sounds = new Set(arrangement.score.filter((n) => n.role === 'fill').map((n) => n.at));
+  return rooms.flatMap(({ at, length, offers, chosen }) => {
+    const fill = offers.find((o) => o.kind === chosen);
+    return fill?.notes.some((n) => sounds.has(n.at)) ? [{ at, end: at + length, fill }] : [];
+  });
+}
+
+/** Scenes in as few rows as it takes for none to be longer than a part may be. */
+function inChapters(material: Material, scenes: readonly Scene[]): Scene[][] {
+  const rows: Scene[][] = [];
+  let seconds = Infinity;
+  for (const scene of scenes) {
+    const own = secondsOfScenes(material, [scene]);
+    if (seconds + own > PACE.part) {
+      rows.push([]);
+      seconds = 0;
+    }
+    rows[rows.length - 1].push(scene);
+    seconds += own;
+  }
+  return rows;
 }
 
 function whole({ song, parts }: Arrangement): Scene {

@@ -20,6 +20,7 @@ export const SCENES: Readonly<Record<SceneKind, string>> = {
   'so-far': 'One after the other',
   hardest: 'Slowly, three times',
   pattern: 'The pattern',
+  fill: 'The fill',
   dressed: 'Slowly',
   ending: 'The ending',
   whole: 'Listen',
@@ -76,6 +77,8 @@ export const lesson: Sayings<CodesOf<'lesson' | 'chapter'>, Speech> = {
     return `In part ${part} the left hand plays a pattern: ${title}. Here it is over ${say.chord(symbol)}.${same}`;
   },
   'lesson.strike': ({ count, notes }, say) => `${count}: ${say.list(notes.map(say.note))}`,
+  'lesson.fill': ({ bar, why }, say) =>
+    `The melody leaves room ${bar === 0 ? 'in the pick-up' : `in bar ${bar}`}. ${say.fact(why)}`,
   'lesson.dressed': ({ part, pattern, fills }) => {
     const what = pattern && fills ? ' with its pattern and its fills' : pattern ? ' with its pattern' : fills ? ' with its fills' : ' with everything in it'; // prettier-ignore
     return `Part ${part}${what}, slowly.`;

@@ -31,7 +31,7 @@ import { JOIN_WISHES, LEARN_WISHES } from '../../ui/wish-words';
 import { Signs } from '../../ui/signs';
 import { LessonFiles } from './lesson-files';
 import { LessonRun } from './lesson-run';
-import { viewOf } from './reel';
+import { namedNotes, viewOf } from './reel';
 import { seenBy } from './stills';
 
 /** The lesson at the piano: it says where the hand lies, plays, names, and leaves each phrase to the pianist. */
@@ -101,6 +101,11 @@ export class Lesson {
     return arrangement ? plainScore(arrangement) : [];
   });
 
+  private readonly named = computed(() => {
+    const arrangement = this.desk.arrangement();
+    return arrangement ? namedNotes(arrangement) : [];
+  });
+
   /** What is named, or waited for, is marked on the strip. */
   protected readonly selection = computed((): Selection | null => {
     const at = this.run.place();
@@ -114,7 +119,7 @@ export class Lesson {
     const line = this.run.state() === 'telling' ? this.run.line() : null;
     if (line && line.at !== null) {
       const midis = line.strikes.map(midiOf);
-      const found = this.plain().filter((n) => n.at === line.at && midis.includes(midiOf(n.pitch)));
+      const found = this.named().filter((n) => n.at === line.at && midis.includes(midiOf(n.pitch)));
       return found.map((n) => ({ midi: midiOf(n.pitch), hand: n.hand, text: n.finger ? `${n.finger}` : '' }));
     }
     const at = this.run.place();

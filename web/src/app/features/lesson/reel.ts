@@ -50,6 +50,12 @@ export function viewOf({ plays, kind }: Pick<Scene, 'plays' | 'kind'>): HandView
   return kind === 'names' ? 'right' : kind === 'chords' ? 'left' : 'joined';
 }
 
+/** What a lesson names note by note: what is struck before anything dresses it, and the fills. */
+export const namedNotes = (arrangement: Arrangement) => [
+  ...plainScore(arrangement),
+  ...arrangement.score.filter((n) => n.role === 'fill'),
+];
+
 /**
  * A lesson as it is seen and heard, scene by scene. `turns` are left to whoever watches: as long as the passage, with its count-in.
  */
@@ -59,10 +65,10 @@ export function takesOf(
   say: Speech,
   turns: { readonly says: string } | null,
 ): Take[] {
-  const plain = plainScore(arrangement);
+  const named = namedNotes(arrangement);
   return chapters.flatMap((chapter) =>
     chapter.scenes.map((scene): Take => {
-      const { shots, sounds, seconds } = takeOf(arrangement, plain, scene, say, turns);
+      const { shots, sounds, seconds } = takeOf(arrangement, named, scene, say, turns);
       return { chapter: say.fact(chapter.title), title: SCENE_LABELS[scene.kind], seconds: seconds + AFTER, shots, sounds };
     }),
   );
@@ -70,7 +76,7 @@ export function takesOf(
 
 function takeOf(
   arrangement: Arrangement,
-  plain: ReturnType<typeof plainScore>,
+  named: ReturnType<typeof namedNotes>,
   scene: Scene,
   say: Speech,
   turns: { readonly says: string } | null,
@@ -91,7 +97,7 @@ function takeOf(
     for (const midi of midis) strike(midi, struck);
     const read = line.says.code === 'lesson.note' || line.says.code === 'lesson.strike' ? 0 : caption.length / READ;
     const until = Math.max(now + Math.max(secondsToSay(line), read), struck + (midis.length > 0 ? 0.6 : 0));
-    const keys = plain
+    const keys = named
       .filter((n) => n.at === line.at && midis.includes(midiOf(n.pitch)))
       .map((n) => ({ midi: midiOf(n.pitch), hand: n.hand, finger: n.finger ? `${n.finger}` : '' }));
     shots.push({ from: now, until, part: scene.part, view, caption, at: line.at, keys });
