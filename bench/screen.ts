@@ -11,6 +11,7 @@ import { makeApp } from '../server/src/app.js';
 import { CHROMIUM } from '../e2e/chromium.js';
 import { clicksOf, noteClicks, standInDevice } from '../e2e/app.js';
 import { atScale } from './scale.js';
+import { throughMicrophone } from './microphone.js';
 import { middle, ms, type Row } from './table.js';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
@@ -177,6 +178,7 @@ export async function onScreen(long: boolean): Promise<Row[]> {
     ...(await atScale(async () => (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage(), home)),
   );
   await browser.close();
+  rows.push(...(await throughMicrophone(home)));
   server.close();
   return rows;
 }

@@ -1,37 +1,14 @@
-import { writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { arrange } from '../core/src/arrange/index.js';
-import { notesOf, stepsOf } from '../core/src/practice/index.js';
-import { heardInRoom, QUIET_ROOM, RATE, type Struck } from '../core/testing/pianos.js';
-import { demo } from '../core/testing/songs.js';
-import { wavFrom } from '../core/testing/sounds.js';
+import type { Struck } from '../core/testing/pianos.js';
 import { expect, openSong, test } from './app.js';
 import { hearing } from './chromium.js';
+import { NOTES, noteLags, TITLE, writeTake } from './piano-take.js';
 
-const TITLE = 'All Aboard for Nettle Point';
-const ARRANGEMENT = arrange(demo('all-aboard-for-nettle-point.musicxml'));
-const [STEP] = stepsOf(ARRANGEMENT, { order: 'song', joins: 'chain' });
-const NOTES = notesOf(ARRANGEMENT, STEP);
-
-/** Quarter notes a minute, and the seconds of the room alone before the first of them: as long as a counted bar, and a little. */
-const TEMPO = 60;
-const LEAD = 5.2;
-
-/** What the microphone hears: the first step on a sampled piano. */
-const take = join(tmpdir(), 'joined-hands-take.wav');
-const struck = NOTES.map(({ midi, at }, i): Struck => {
-  const next = NOTES[i + 1]?.at ?? at + 1;
-  return { midi, time: LEAD - 1 + (at * 60) / TEMPO, length: Math.max(0.15, ((next - at) * 60) / TEMPO), loudness: 0.6 };
-});
 /** Later, for the set-up, five keys of the piano one after another, again and again. */
 const five = [36, 48, 60, 72, 84].flatMap((midi, i) =>
   [0, 1, 2, 3].map((round): Struck => ({ midi, time: 26 + 10 * round + 2 * i, length: 1.4, loudness: 0.6 })),
 );
-// The piano stands a little low.
-const [heard] = heardInRoom([[...struck, ...five]], { ...QUIET_ROOM, piano: 'set', cents: -14 });
-writeFileSync(take, wavFrom(heard, RATE));
+const take = writeTake('take', five);
 
 test.use({ launchOptions: hearing(take) });
 
@@ -48,13 +25,7 @@ test('a piano is heard by microphone key by key, soon after each was struck, and
   page.on('request', (r) => requests.push(r.url()));
   await rehearse(page, 'Wait for me');
   await page.getByTestId('start').click();
-  await page.evaluate(() => {
-    const lags: number[] = ((window as { lags?: number[] }).lags = []);
-    new MutationObserver(() => {
-      const lag = Number(document.querySelector('[data-lag]')?.getAttribute('data-lag') ?? 0);
-      if (lag > 0 && lag !== lags.at(-1)) lags.push(lag);
-    }).observe(document.body, { subtree: true, attributes: true, attributeFilter: ['data-lag'] });
-  });
+  await page.evaluate(noteLags);
   await listenButton(page).click();
   await expect(page.getByTestId('live')).toBeVisible();
   await expect(page.getByTestId('result')).toContainText('Heard to the end');

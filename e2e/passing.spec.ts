@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import jsQR from 'jsqr';
+import { readFileSync } from 'node:fs';
 import { expect, goBeside, openSong, pick, test } from './app.js';
 
 /** What a code on the page says to whoever photographs it. */
@@ -57,6 +58,23 @@ test('a song goes to a pupil by a link or a code, with a task, and is shown befo
   await pupil.reload();
   await task.getByRole('button', { name: 'It is done' }).click();
   await expect(task).toBeHidden();
+
+  // The same as a file, where the link is too long for somebody's mail.
+  const saving = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as a file' }).click();
+  const file = await (await saving).path();
+  await pupil.goto('/intake');
+  await pupil.getByRole('button', { name: 'Choose a file' }).click();
+  await pupil
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles({
+      name: 'lamps.json',
+      mimeType: 'application/json',
+      buffer: readFileSync(file),
+    });
+  await pupil.getByRole('button', { name: 'Open it on the desk' }).click();
+  await expect(task).toContainText('Slowly, and count aloud.');
   await other.close();
 });
 

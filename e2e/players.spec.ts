@@ -84,7 +84,8 @@ test('everyone’s sheets are printed in one go, each with its own notes', async
   await expect(papers.nth(2)).toContainText(/sol|mi/);
   await expect(papers.nth(0)).not.toContainText('sol');
   await page.evaluate(() => {
-    window.print = () => document.body.setAttribute('data-printed', `${document.querySelectorAll('[data-testid=paper-for]').length}`);
+    window.print = () =>
+      document.body.setAttribute('data-printed', `${document.querySelectorAll('[data-testid=paper-for]').length}`);
   });
   await page.getByRole('button', { name: 'Print', exact: true }).click();
   await expect(page.locator('body')).toHaveAttribute('data-printed', '3');

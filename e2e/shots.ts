@@ -6,6 +6,7 @@ import { dropdown, goBeside, pick } from './app.js';
 import { CHROMIUM } from './chromium.js';
 import { hearingPictures } from './hearing-shots.js';
 import { lessonPictures } from './lesson-shots.js';
+import { playersPictures } from './players-shots.js';
 import { listen } from '../server/src/listen.js';
 import { makeApp } from '../server/src/app.js';
 
@@ -153,7 +154,7 @@ await shot('key');
 await page.getByRole('link', { name: 'Sheet' }).click();
 await page.getByRole('button', { name: 'Letters', exact: true }).click();
 await page.locator('jh-paper article').waitFor();
-await shot('sheet-letters');
+const letters = await seen();
 
 // The dressed song: a plan, a texture with harmony and a fill, its own figure, a version beside it, the staff with all its signs.
 await desk(page, 'Harbour Glass', 1, 1);
@@ -208,7 +209,7 @@ await page.getByTestId('pattern').first().scrollIntoViewIfNeeded();
 await page.mouse.move(640, 500);
 await page.mouse.wheel(0, 220);
 await page.getByTestId('pattern').nth(1).waitFor();
-await shot('sheet-lesson');
+await sideBySide('sheet-letters', [letters, await seen()], 960, 2);
 await goBeside(page, 'Versions');
 await page.getByTestId('bar').first().waitFor();
 await page.getByRole('button', { name: /^Saved automatically/ }).click();
@@ -313,6 +314,7 @@ await phone.getByTestId('step').waitFor();
 const turned = await phone.screenshot({ animations: 'disabled' });
 await sideBySide('phone', [upright, turned], 844, 2);
 await sideBySide('lesson', await lessonPictures(`http://127.0.0.1:${port}`), 960, 2);
+await sideBySide('players', await playersPictures(`http://127.0.0.1:${port}`), 960, 2);
 await sideBySide('hearing', await hearingPictures(`http://127.0.0.1:${port}`), 960, 2);
 await browser.close();
 server.close();

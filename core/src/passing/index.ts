@@ -1,1 +1,10 @@
-export { readParcel, writeParcel, type Parcel, type ParcelFault, type ReadParcel, type Task, type TaskItem } from './parcel.js';
+export {
+  readParcel,
+  taskIn,
+  writeParcel,
+  type Parcel,
+  type ParcelFault,
+  type ReadParcel,
+  type Task,
+  type TaskItem,
+} from './parcel.js';

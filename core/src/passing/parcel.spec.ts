@@ -5,11 +5,13 @@ import { edits } from '../../testing/edits.js';
 import { makeTune } from '../../testing/made-tunes.js';
 import { demo, DEMOS } from '../../testing/songs.js';
 import { arrange } from '../arrange/arrange.js';
+import { readProject } from '../formats/index.js';
 import { simulateLog } from '../practice/practised.js';
 import { newDocument, type Document } from '../song/decisions.js';
 import { applyEdit } from '../song/edit.js';
+import { projectText } from '../song/project-text.js';
 import { ENGLISH } from '../words/index.js';
-import { readParcel, writeParcel, type Parcel } from './parcel.js';
+import { readParcel, taskIn, writeParcel, type Parcel } from './parcel.js';
 
 /** Made songs with choices made on them, as pianists have them. */
 const SONGS = Array.from({ length: 12 }, (_, i) => {
@@ -67,6 +69,20 @@ describe('a song that goes by a link', () => {
 
   it('is short enough for a code where it is a song of a page', () => {
     for (const name of DEMOS) expect(writeParcel({ kind: 'song', document: demo(name), task: null }).length).toBeLessThan(2300);
+  });
+
+  it('takes its task along in a file too, and a file without one, or with something else, has none', () => {
+    fc.assert(
+      fc.property(documents, tasks, (document, task) => {
+        const file = projectText({ ...document, task });
+        expect(taskIn(file)).toEqual(task);
+        expect(readProject(file)).toEqual({ ok: true, document });
+      }),
+      { numRuns: 20 },
+    );
+    for (const odd of [demo(DEMOS[0]), { task: { note: 4 } }, { task: null }, null, 7])
+      expect(taskIn(JSON.stringify(odd))).toBeNull();
+    expect(taskIn('{')).toBeNull();
   });
 
   it('takes what was practised back', () => {

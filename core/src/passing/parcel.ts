@@ -90,6 +90,15 @@ export function readParcel(letters: string): ReadParcel {
   return read.ok ? { ok: true, parcel: { kind: 'song', document: read.document, task: envelope.data.task } } : read;
 }
 
+/** The task that a project file was given to take along; null where there is none, or it is no task. */
+export function taskIn(text: string): Task | null {
+  try {
+    return TaskSchema.parse((JSON.parse(text) as { task?: unknown } | null)?.task);
+  } catch {
+    return null;
+  }
+}
+
 /** What compressed bytes unpack to, as far as is allowed. */
 function unpacked(packed: Uint8Array): Uint8Array | 'damaged' | 'too large' {
   const pieces: Uint8Array[] = [];

@@ -19,6 +19,7 @@ import { Choice } from './choice';
   styles: `
     jh-choice {
       flex-wrap: wrap;
+      margin: 8px 0;
     }
   `,
 })

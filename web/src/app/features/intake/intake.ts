@@ -32,6 +32,7 @@ import { Dropdown } from '../../ui/dropdown';
 import { SongFactsForm } from '../../ui/song-facts';
 import { Choice } from '../../ui/choice';
 import { downloadProject } from '../../platform/download';
+import { Tasks } from '../../platform/tasks';
 import { Toasts } from '../../platform/toasts';
 import type { Answer } from '../../platform/workers/worker-client';
 import { TROUBLE, Workers } from '../../platform/workers/workers';
@@ -97,6 +98,7 @@ export class Intake implements OnDestroy {
   private readonly workers = inject(Workers);
   private readonly shelf = inject(ShelfStore);
   private readonly library = inject(Library);
+  private readonly tasks = inject(Tasks);
   private readonly toasts = inject(Toasts);
   private readonly router = inject(Router);
   protected readonly words = inject(Words);
@@ -422,6 +424,17 @@ export class Intake implements OnDestroy {
     }
     const typed = this.typed();
     if (typed) await this.type(typed.first);
-    await this.router.navigate(['/desk', id]);
+    await this.router.navigate([(await this.keptTask(id)) ? '/rehearse' : '/desk', id]);
+  }
+
+  /** Keeps the task that came with the file of a song; false where none did. */
+  private async keptTask(id: string): Promise<boolean> {
+    const { source } = this.state();
+    if (source?.kind !== 'file' || !/\.json$/i.test(source.file.name)) return false;
+    const data = await source.file.arrayBuffer().catch(() => null);
+    const task = data && (await this.workers.reader.call('taskIn', new Uint8Array(data)));
+    if (!task?.ok || !task.value) return false;
+    await this.tasks.keep(id, task.value).catch(() => undefined);
+    return true;
   }
 }

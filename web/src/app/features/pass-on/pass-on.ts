@@ -107,7 +107,8 @@ export class PassOn {
 
   protected save(): void {
     const document = this.desk.document();
-    if (document) downloadProject(document.song.title, document);
+    const task = this.task();
+    if (document) downloadProject(document.song.title, task ? { ...document, task } : document);
   }
 
   protected copyLog(): Promise<void> {

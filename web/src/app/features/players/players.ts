@@ -88,7 +88,7 @@ export class Players {
 }
 
 /** Words that stay on one line. */
-const together = (words: string): string => words.replaceAll(' ', '\u00a0');
+const together = (words: string): string => words.replaceAll(' ', '\u00a0').replaceAll('-', '\u2011');
 
 /** Hands in a few words: "small hand", "61 keys", "first year", "plain triads at most". */
 function handWords({ profile, left, right, keys, firstYear, most }: Hands): string[] {

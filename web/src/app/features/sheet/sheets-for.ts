@@ -76,7 +76,9 @@ export class SheetsFor {
   constructor() {
     effect(() => {
       const [wanted, staff, paper] = [this.wanted(), this.staff(), PAPERS[this.settings.paper()]];
-      untracked(() => (this.making = staff ? this.engrave(wanted, paper) : this.arrange(wanted)));
+      untracked(() => {
+        this.making = staff ? this.engrave(wanted, paper) : this.arrange(wanted);
+      });
     });
   }
 

@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import { cardOf, checkDocument, type SongCard } from '@joined-hands/core/sheet';
 import type { Document } from '@joined-hands/core/song';
-import { readParcel, type ReadParcel } from '@joined-hands/core/passing';
+import { readParcel, taskIn, type ReadParcel, type Task } from '@joined-hands/core/passing';
 import type { HeardTone } from '@joined-hands/core/hearing';
 import {
   midiOfTones,
@@ -39,6 +39,11 @@ const reader = {
   /** What a link holds. */
   readParcel(letters: string): ReadParcel {
     return readParcel(letters);
+  },
+
+  /** The task that came with a project file, or null. */
+  taskIn(data: Uint8Array): Task | null {
+    return taskIn(new TextDecoder().decode(data));
   },
 
   unpack(data: Uint8Array): ReadArchive {
