@@ -78,7 +78,7 @@ export function arranging(): Row[] {
   const layered = dressed();
   const taken = median(11, () => arrange(layered));
   rows.push({ what: 'arrange(), 64 bars with texture, harmony and fills', measured: ms(taken), against: '120 ms' });
-  const [plain, twoHanded] = medians(41, [ofBars(64), withTwoHands()], arrange);
+  const [plain, twoHanded] = medians(101, [ofBars(64), withTwoHands()], arrange);
   const beside = `${(twoHanded / plain).toFixed(2)} × the plain song, by turns: a quarter more at most`;
   rows.push({ what: 'arrange(), 64 bars with thirds and a written left hand', measured: ms(twoHanded), against: beside });
   return rows;

@@ -55,8 +55,8 @@ async function withMicrophone<T>(home: string, file: string, measure: (page: Pag
   return measured;
 }
 
-/** Samples that are missing between the first and the last of many bursts, as the page hears them. */
-async function lost(page: Page): Promise<number> {
+/** Samples that are missing between the first and the last of many bursts, as the page hears them; fewer than none where there are more. */
+async function missingIn(page: Page): Promise<number> {
   await page.getByTestId('listen-by-microphone').click();
   await page.getByTestId('live').waitFor();
   await page.waitForTimeout((2 + BURSTS * APART + 2) * 1000);
@@ -84,7 +84,7 @@ async function lag(page: Page): Promise<number> {
 
 /** Listening in the browser: what of the sound arrives, and how soon a key is told. */
 export async function throughMicrophone(home: string): Promise<Row[]> {
-  const missing = await withMicrophone(home, bursts(), lost);
+  const missing = await withMicrophone(home, bursts(), missingIn);
   const late = await withMicrophone(home, writeTake('bench'), lag);
   const seconds = (BURSTS - 1) * APART;
   return [

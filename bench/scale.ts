@@ -37,7 +37,10 @@ const stored = (id: string, createdAt: number, document: Document) => ({
 async function shown(page: Page, address: string, what: string): Promise<{ time: number; nodes: number }> {
   await page.goto(address);
   return page.evaluate(async (selector) => {
-    while (!document.querySelector(selector)) await new Promise(requestAnimationFrame);
+    while (!document.querySelector(selector)) {
+      if (performance.now() > 60_000) throw new Error(`${selector} does not come.`);
+      await new Promise(requestAnimationFrame);
+    }
     return { time: performance.now(), nodes: document.querySelectorAll('*').length };
   }, what);
 }
@@ -138,7 +141,7 @@ async function longLog(page: Page, home: string): Promise<Row[]> {
   const now = Date.now();
   const passes = Array.from({ length: 50_000 }, (_, i) => {
     const at = now - (50_000 - i) * 600_000;
-    return { ...made[i % made.length], id: `long-${i}`, song: `song-${i % 40}`, at, day: dayOf(new Date(at)) };
+    return { ...made[i % made.length], id: `long-${i}`, song: `song-${i % 40}`, at, day: dayOf(new Date(at)), player: 'first' };
   });
   await putAll(page, 'passes', passes);
   const times = [];

@@ -9,7 +9,7 @@ import { demo } from '../core/testing/songs.js';
 import { listen } from '../server/src/listen.js';
 import { makeApp } from '../server/src/app.js';
 import { CHROMIUM } from '../e2e/chromium.js';
-import { clicksOf, noteClicks, standInDevice } from '../e2e/app.js';
+import { clicksOf, dropdown, noteClicks, standInDevice } from '../e2e/app.js';
 import { atScale } from './scale.js';
 import { throughMicrophone } from './microphone.js';
 import { middle, ms, type Row } from './table.js';
@@ -92,7 +92,7 @@ async function pass(page: Page, home: string): Promise<Row> {
   const device = await standInDevice(page);
   await rehearse(page, home, 'All Aboard for Nettle Point');
   await device.plugIn();
-  await page.locator('summary[aria-label^=Keys]').click();
+  await dropdown(page, 'Keys').click();
   await page.getByRole('button', { name: 'Connect a keyboard' }).click();
   await page.getByText('Stand-in keys', { exact: true }).waitFor();
   await page.keyboard.press('Escape');
