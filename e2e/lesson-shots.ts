@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { goBeside, pick } from './app.js';
 import { CHROMIUM } from './chromium.js';
+import { tiled } from './tiled.js';
 
 const TITLE = 'Lamps Across the Sound';
 
@@ -43,13 +44,27 @@ export async function lessonPictures(address: string): Promise<Buffer[]> {
   await taken.locator('#keyboard .sounding').first().waitFor();
   await marked(taken);
   const page = await seen(taken);
-  const upright = await open(390, 844);
-  await lesson(upright, address, 'Part 2', 4);
-  await marked(upright);
-  const turned = await open(844, 390);
-  await lesson(turned, address, 'Part 1', 0);
-  await marked(turned);
-  const phone = [await seen(upright), await seen(turned)];
+  // Three moments on a phone: a note is named, the hands meet, parts are played one after another.
+  const moments = [
+    ['Part 2', 0],
+    ['Part 1', 4],
+    ['Parts 1 and 2', 0],
+  ] as const;
+  const phone: Buffer[] = [];
+  for (const [[width, height], across] of [
+    [[390, 844], 240],
+    [[844, 390], 640],
+  ] as const) {
+    const shown: Buffer[] = [];
+    for (const [chapter, scenes] of moments) {
+      const small = await open(width, height);
+      await lesson(small, address, chapter, scenes);
+      await marked(small);
+      shown.push(await seen(small));
+      await small.context().close();
+    }
+    phone.push(await tiled(browser, shown, across, width < height ? 3 : 1));
+  }
   await wide.keyboard.press('Escape');
   await goBeside(wide, 'Pass it on');
   await wide.getByTestId('code').waitFor();

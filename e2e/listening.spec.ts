@@ -62,6 +62,20 @@ test('a take is judged by what was heard, in words that promise no more', async 
   await expect(result).not.toContainText('wrong');
 });
 
+test('a lesson hears by microphone that its phrase was played, and goes on by itself', async ({ page }) => {
+  await openSong(page, TITLE);
+  await page.getByRole('link', { name: 'Rehearse', exact: true }).click();
+  await page.getByRole('link', { name: 'Take the lesson' }).click();
+  await page.getByRole('button', { name: 'Wait for me' }).click();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  const heading = page.getByRole('heading', { level: 1 });
+  await expect(heading).toHaveText('Right hand');
+  await expect(page.getByTestId('caption')).toContainText('Your turn.', { timeout: 60_000 });
+  await listenButton(page).click();
+  await expect(heading).toHaveText('Chord by chord', { timeout: 60_000 });
+});
+
 test('where the browser refuses, one sentence says so, and the keys go on', async ({ page }) => {
   await page.addInitScript(() => {
     navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('', 'NotAllowedError'));

@@ -1,5 +1,5 @@
 import { chromium, type Page } from '@playwright/test';
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { dropdown, goBeside, pick } from './app.js';
@@ -7,6 +7,7 @@ import { CHROMIUM } from './chromium.js';
 import { hearingPictures } from './hearing-shots.js';
 import { lessonPictures } from './lesson-shots.js';
 import { playersPictures } from './players-shots.js';
+import { tiled } from './tiled.js';
 import { listen } from '../server/src/listen.js';
 import { makeApp } from '../server/src/app.js';
 
@@ -70,17 +71,7 @@ const shot = (name: string) => page.screenshot({ path: join(folder, `${name}.png
 
 /** Several pictures in one file, side by side, each so many pixels wide. */
 async function sideBySide(name: string, pictures: readonly Buffer[], width: number, columns: number): Promise<void> {
-  const sheet = await browser.newPage({ viewport: { width: columns * (width + 8) + 8, height: 400 } });
-  const images = pictures.map((p) => `<img width="${width}" src="data:image/png;base64,${p.toString('base64')}">`);
-  await sheet.setContent(
-    `<body style="margin:8px;display:grid;grid-template-columns:repeat(${columns},${width}px);gap:8px;background:#cfc6b4;align-items:start">${images.join('')}</body>`,
-  );
-  await sheet
-    .locator('img')
-    .last()
-    .evaluate((img: HTMLImageElement) => img.decode());
-  await sheet.screenshot({ path: join(folder, `${name}.png`), fullPage: true });
-  await sheet.close();
+  writeFileSync(join(folder, `${name}.png`), await tiled(browser, pictures, width, columns));
 }
 const seen = () => page.screenshot({ animations: 'disabled' });
 

@@ -50,7 +50,7 @@ export class SheetsFor {
   private readonly wanted = computed((): readonly SheetFor[] => {
     const [document, song] = [this.desk.document(), this.desk.id()];
     if (!document) return [];
-    const { noteNames, exactNames } = this.settings.all();
+    const [noteNames, exactNames] = [this.settings.noteNames(), this.settings.exactNames()];
     if (!this.everyone()) return [{ name: null, document, names: noteNames, exactNames }];
     const now = this.players.current().id;
     return this.players.here().map((player) => {

@@ -105,6 +105,13 @@ describe('those who play', () => {
     await app.players.forget(ines);
     expect([await app.library.passes(ines), await app.library.passes(FIRST_PLAYER)]).toEqual([[], [expect.anything()]]);
     expect(await app.library.players()).toHaveLength(1);
+    // The first one goes for good as well, once there is another.
+    const tove = app.players.add('Tove');
+    app.players.remove(FIRST_PLAYER);
+    await app.players.forget(FIRST_PLAYER);
+    app = start();
+    await app.players.load();
+    expect(app.players.all().map((p) => p.id)).toEqual([tove]);
   });
 
   it('play on without a storage', async () => {

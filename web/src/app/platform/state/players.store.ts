@@ -74,10 +74,8 @@ export const PlayersStore = signalStore(
         .players()
         .then(readPlayers)
         .catch((): PlayerRecord[] => []);
-      const kept = found.some((p) => p.id === FIRST_PLAYER)
-        ? found
-        : [store.all().find((p) => p.id === FIRST_PLAYER) ?? FIRST, ...found];
-      patchState(store, { all: kept.some((p) => p.removedAt === null) ? kept : [FIRST], loaded: true });
+      const here = found.some((p) => p.removedAt === null);
+      patchState(store, { all: here ? found : store.all(), loaded: true });
       const { wishes } = store.current();
       if (wishes) settings.set(wishes);
     };
@@ -111,6 +109,8 @@ export const PlayersStore = signalStore(
       add(name: string): string {
         const id = crypto.randomUUID();
         const now = Date.now();
+        // The first one is kept from now on, too: until there were others, nothing needed to be.
+        store.here().forEach(keep);
         keep({ ...FIRST, id, name: name.trim().slice(0, LONGEST_NAME), createdAt: now, wishes: wishesIn(settings.all()) });
         return id;
       },
