@@ -4,6 +4,7 @@ import { suggestChords } from '@joined-hands/core/harmony';
 import { fingerLine, type Grip } from '@joined-hands/core/fingers';
 import { handsOf, applyEdit, newDocument, type Document, type Edit, type Song } from '@joined-hands/core/song';
 import { layBars, TICKS_PER_QUARTER } from '@joined-hands/core/time';
+import { withFills } from '../core/testing/edits.js';
 import { madeFigures } from '../core/testing/made-figures.js';
 import { demo } from '../core/testing/songs.js';
 import { median, medians, ms, ratio, type Row } from './table.js';
@@ -39,9 +40,7 @@ function dressed(): Document {
     { ...all, setting: 'texture', value: 'rise-and-fall' },
     { ...all, setting: 'harmony', value: { density: 50, size: 'two' } },
   ];
-  const layered = layers.reduce(applyEdit, plain);
-  const rooms = arrange(layered).parts.flatMap((p) => p.rooms);
-  return rooms.reduce((d, { at, offers }) => applyEdit(d, { code: 'edit.fill', at, kind: offers[0]?.kind ?? null }), layered);
+  return withFills(layers.reduce(applyEdit, plain));
 }
 
 /** Two times the song with a third under every other note and a left hand as it was written, in place of chords. */

@@ -167,3 +167,20 @@ export async function noteClicks(page: Page): Promise<void> {
 /** Seconds at which the clicks so far were to sound. */
 export const clicksOf = (page: Page): Promise<number[]> =>
   page.evaluate(() => (window as unknown as { clicks: number[] }).clicks);
+
+/** Adds a player on the players' screen: a name, what is chosen from its lists, and whether it is the first year. */
+export async function addPlayer(
+  page: Page,
+  name: string,
+  facts: Readonly<Record<string, string>>,
+  firstYear = false,
+): Promise<void> {
+  await page.getByRole('button', { name: 'Add a player' }).click();
+  const form = page.getByRole('dialog');
+  await form.getByLabel('Name').fill(name);
+  for (const [label, entry] of Object.entries(facts)) await pick(page, label, entry);
+  if (firstYear) await form.getByText('First year').click();
+  await form.getByRole('button', { name: 'Keep' }).click();
+  await expect(form).toBeHidden();
+  await expect(page.getByTestId('player').filter({ hasText: name })).toBeVisible();
+}

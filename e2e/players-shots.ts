@@ -1,16 +1,6 @@
-import { chromium, type Page } from '@playwright/test';
-import { choose, pick } from './app.js';
+import { chromium } from '@playwright/test';
+import { addPlayer, choose } from './app.js';
 import { CHROMIUM } from './chromium.js';
-
-/** Adds a player on the players' screen. */
-async function add(page: Page, name: string, facts: Readonly<Record<string, string>>): Promise<void> {
-  await page.getByRole('button', { name: 'Add a player' }).click();
-  const form = page.getByRole('dialog');
-  await form.getByLabel('Name').fill(name);
-  for (const [label, entry] of Object.entries(facts)) await pick(page, label, entry);
-  await form.getByRole('button', { name: 'Keep' }).click();
-  await form.waitFor({ state: 'detached' });
-}
 
 /** A class: who plays, what a song becomes for each, what is known of a player, everyone's sheets, and the desk as a pupil has it. */
 export async function playersPictures(address: string): Promise<Buffer[]> {
@@ -25,9 +15,9 @@ export async function playersPictures(address: string): Promise<Buffer[]> {
   await page.getByRole('button', { name: 'Change Me' }).click();
   await page.getByRole('dialog').getByLabel('Name').fill('Mara');
   await page.getByRole('dialog').getByRole('button', { name: 'Keep' }).click();
-  await add(page, 'Ines', { Hand: 'child hand', Keyboard: '49 keys', 'Left hand at most': 'two-note chords' });
-  await add(page, 'Tove', { Hand: 'small hand', 'Notes are called': 'do re mi', 'Left hand at most': 'bass notes' });
-  await add(page, 'Jonas', { Hand: 'large hand' });
+  await addPlayer(page, 'Ines', { Hand: 'child hand', Keyboard: '49 keys', 'Left hand at most': 'two-note chords' });
+  await addPlayer(page, 'Tove', { Hand: 'small hand', 'Notes are called': 'do re mi', 'Left hand at most': 'bass notes' });
+  await addPlayer(page, 'Jonas', { Hand: 'large hand' });
   const versions = page.getByTestId('version-for');
   await versions.nth(3).locator('li').first().waitFor();
   const everyone = await seen();

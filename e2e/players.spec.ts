@@ -1,21 +1,9 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { writeParcel } from '@joined-hands/core/passing';
-import { choose, expect, openSong, parts, pick, test } from './app.js';
+import { addPlayer, choose, expect, openSong, parts, pick, test } from './app.js';
 
 test.use({ viewport: { width: 1280, height: 800 } });
-
-/** Fills in who somebody is, and keeps it. */
-async function addPlayer(page: Page, name: string, wishes: Readonly<Record<string, string>>, firstYear = false): Promise<void> {
-  await page.getByRole('button', { name: 'Add a player' }).click();
-  const form = page.getByRole('dialog');
-  await form.getByLabel('Name').fill(name);
-  for (const [label, entry] of Object.entries(wishes)) await pick(page, label, entry);
-  if (firstYear) await form.getByText('First year').click();
-  await form.getByRole('button', { name: 'Keep' }).click();
-  await expect(form).toBeHidden();
-  await expect(page.getByTestId('player').filter({ hasText: name })).toBeVisible();
-}
 
 const place = (page: Page, name: string) => page.getByRole('navigation', { name: 'Screens' }).getByRole('link', { name });
 

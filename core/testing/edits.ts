@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { arrange } from '../src/arrange/arrange.js';
 import type { Arrangement } from '../src/arrange/arrangement.js';
 import {
   BASS_WISHES,
@@ -17,7 +18,7 @@ import {
   PLAY_MODES,
   type Document,
 } from '../src/song/decisions.js';
-import type { Edit } from '../src/song/edit.js';
+import { applyEdit, type Edit } from '../src/song/edit.js';
 import { keysOf } from '../src/harmony/key.js';
 import { metersFor } from '../src/song/facts.js';
 import { TICKS_PER_QUARTER as Q } from '../src/time/ticks.js';
@@ -102,5 +103,14 @@ export function edits(doc: Document, { parts }: Pick<Arrangement, 'parts'>): fc.
     of('edit.keep-version', { name: fc.constantFrom('Evening', ''), kept: fc.constant('2026-01-02T03:04:05.000Z') }),
     of('edit.take-version', { name: fc.constantFrom('Evening', 'none') }),
     of('edit.drop-version', { name: fc.constantFrom('Evening', 'none') }),
+  );
+}
+
+/** A song with the first fill that is offered in every room. */
+export function withFills(document: Document): Document {
+  const rooms = arrange(document).parts.flatMap((p) => p.rooms);
+  return rooms.reduce(
+    (doc, { at, offers }) => applyEdit(doc, { code: 'edit.fill', at, kind: offers[0]?.kind ?? null }),
+    document,
   );
 }

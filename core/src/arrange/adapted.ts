@@ -1,5 +1,5 @@
 import { grouped } from '../lists/grouped.js';
-import { midiOf, type Pitch } from '../pitch/pitch.js';
+import { bottomUp, midiOf, type Pitch } from '../pitch/pitch.js';
 import type { Hand } from '../song/decisions.js';
 import type { Arrangement, ScoreNote } from './arrangement.js';
 
@@ -77,18 +77,10 @@ function strikesByBar({ bars, score }: Arrangement, hand: Hand): ReadonlyMap<num
   });
 }
 
-const bottomUp = (pitches: readonly Pitch[]): Pitch[] => [...pitches].sort((a, b) => midiOf(a) - midiOf(b));
-
 function changesIn(before: ReadonlyMap<number, readonly Pitch[]>, after: ReadonlyMap<number, readonly Pitch[]>): Change[] {
-  const [from, to] = [before, after].map((moments) => [...moments.values()][0] ?? []);
-  const [allBefore, allAfter] = [before, after].map((moments) => bottomUp([...moments.values()].flat()));
-  if (before.size === 0 || after.size === 0)
-    return before.size === after.size ? [] : [{ kind: before.size > 0 ? 'rests' : 'joins-in', from, to }];
-  const sameTimes = before.size === after.size && [...before.keys()].every((at) => after.has(at));
-  if (!sameTimes) {
-    if (after.size < before.size) return [{ kind: 'less-often', from: allBefore, to: allAfter }];
-    const apart = allBefore.join(' ') === allAfter.join(' ');
-    return [{ kind: apart ? 'one-by-one' : 'more-often', from: allBefore, to: allAfter }];
+  if (before.size !== after.size || [...before.keys()].some((at) => !after.has(at))) {
+    const [from, to] = [before, after].map((moments) => bottomUp([...moments.values()].flat()));
+    return [{ kind: otherTimes(before.size, after.size, from.join(' ') === to.join(' ')), from, to }];
   }
   const changes = new Map<AdaptationKind, Change>();
   for (const [at, struck] of before) {
@@ -97,6 +89,14 @@ function changesIn(before: ReadonlyMap<number, readonly Pitch[]>, after: Readonl
     if (kind && !changes.has(kind)) changes.set(kind, { kind, from: struck, to: other });
   }
   return [...changes.values()];
+}
+
+/** What became of a hand that strikes at other times, so often before and after; `same` where all its keys are the same. */
+function otherTimes(before: number, after: number, same: boolean): AdaptationKind {
+  if (after === 0) return 'rests';
+  if (before === 0) return 'joins-in';
+  if (after < before) return 'less-often';
+  return same ? 'one-by-one' : 'more-often';
 }
 
 /** What became of the keys of one moment; null where they are the same. */

@@ -1,7 +1,7 @@
 import { reachableBy } from '../fingers/chords.js';
 import type { Chord } from '../harmony/symbol.js';
 import { inversionOf } from '../harmony/naming.js';
-import { midiOf, pitchAt, pitchClass, type NoteName, type Pitch } from '../pitch/pitch.js';
+import { bottomUp, midiOf, pitchAt, pitchClass, type NoteName, type Pitch } from '../pitch/pitch.js';
 import { COMFORT_FIRST } from './costs.js';
 import { KEYBOARDS, spanOf, type Hands, type School } from '../song/decisions.js';
 import { SCHOOL_RULES } from '../catalogue/schools/registry.js';
@@ -119,7 +119,7 @@ function stackAt(names: readonly NoteName[], gaps: readonly number[], octave: nu
 
 /** A voicing for keys that the pianist pinned, as they stand. */
 export function pinnedVoicing(chord: Chord, pitches: readonly Pitch[]): Voicing {
-  const sorted = [...pitches].sort((a, b) => midiOf(a) - midiOf(b));
+  const sorted = bottomUp(pitches);
   const names = sorted.map((p) => pitchClass(p.replace(/-?\d+$/, '')));
   const has = (degree: number) => chord.tones.some((t) => t.degree === degree && names.includes(pitchClass(t.name)));
   const form: Form =

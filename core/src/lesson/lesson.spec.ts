@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { withFills } from '../../testing/edits.js';
 import { makeTune } from '../../testing/made-tunes.js';
 import { demo, DEMOS } from '../../testing/songs.js';
 import { arrange, type Arrangement } from '../arrange/index.js';
 import { midiOf } from '../pitch/pitch.js';
 import { plainScore } from '../practice/score.js';
-import { applyEdit, handsOf, newDocument, type Document } from '../song/index.js';
+import { handsOf, newDocument, type Document } from '../song/index.js';
 import { setSetting } from '../song/edits.js';
 import { aloud, spokenWith } from '../words/index.js';
 import { PACE } from './pace.js';
@@ -43,15 +44,6 @@ const songs = fc
     const dressed = setSetting({ ...plain, choices: { ...plain.choices, parts } }, null, 'texture', texture);
     return filled ? withFills(dressed) : dressed;
   });
-
-/** A song with the first fill that is offered in every room. */
-function withFills(document: Document): Document {
-  const rooms = arrange(document).parts.flatMap((p) => p.rooms);
-  return rooms.reduce(
-    (doc, { at, offers }) => applyEdit(doc, { code: 'edit.fill', at, kind: offers[0]?.kind ?? null }),
-    document,
-  );
-}
 
 const print = (pitches: readonly string[]) => pitches.map(midiOf).sort((a, b) => a - b).join(' '); // prettier-ignore
 

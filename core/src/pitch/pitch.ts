@@ -120,3 +120,6 @@ export function octaveUp(pitch: Pitch, octaves: number): Pitch {
 export function isBlackKey(midi: number): boolean {
   return [1, 3, 6, 8, 10].includes(((midi % 12) + 12) % 12);
 }
+
+/** Pitches from the lowest up. */
+export const bottomUp = (pitches: readonly Pitch[]): Pitch[] => [...pitches].sort((a, b) => midiOf(a) - midiOf(b));

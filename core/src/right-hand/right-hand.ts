@@ -1,5 +1,5 @@
 import type { Key } from '../harmony/key.js';
-import { midiOf, type Pitch } from '../pitch/pitch.js';
+import { bottomUp, type Pitch } from '../pitch/pitch.js';
 import type { Hands } from '../song/decisions.js';
 import { keysOf, type MelodyNote } from '../song/song.js';
 import { firstAtOrAfter } from '../time/bars.js';
@@ -78,8 +78,6 @@ interface Moment {
   readonly pitches: readonly Pitch[];
   readonly held: readonly Pitch[];
 }
-
-const bottomUp = (pitches: readonly Pitch[]): Pitch[] => [...pitches].sort((a, b) => midiOf(a) - midiOf(b));
 
 /** What is struck at each moment, bottom-up; a note of the tune that is still held tops the chord struck under it. */
 function gripsOf({ tune, under, fills, phrases, fingers }: RightHandTask): Grip[] {

@@ -5,7 +5,7 @@ import { parseChord } from '../harmony/symbol.js';
 import { songDifficulty } from '../arrange/song-difficulty.js';
 import type { Arrangement, Part } from '../arrange/arrangement.js';
 import { shapeOf, shapesOf, type Shape } from '../left-hand/shapes.js';
-import { midiOf, nameOf, pitchAt, pitchClass, type NoteName, type Pitch } from '../pitch/pitch.js';
+import { bottomUp, nameOf, pitchAt, pitchClass, type NoteName, type Pitch } from '../pitch/pitch.js';
 import { fingerLine } from '../fingers/line.js';
 import { startOf, type StartFact } from '../right-hand/positions.js';
 import type { Hardest } from '../difficulty/difficulty.js';
@@ -179,7 +179,7 @@ function accidentals({ song, bars, parts }: Arrangement): FirstLook['accidentals
 
 function rangeOf(pitches: readonly Pitch[]): FirstLook['range'] {
   if (pitches.length === 0) return null;
-  const sorted = [...pitches].sort((a, b) => midiOf(a) - midiOf(b));
+  const sorted = bottomUp(pitches);
   return { low: sorted[0], high: sorted[sorted.length - 1] };
 }
 

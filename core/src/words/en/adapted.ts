@@ -1,7 +1,7 @@
 import type { AdaptationKind } from '../../arrange/adapted.js';
 import type { CodesOf, Sayings } from '../fact.js';
 import type { Speech } from '../speech.js';
-import { barsInWords } from './music.js';
+import { barsInWords, hand } from './music.js';
 
 const KINDS: Readonly<Record<AdaptationKind, string>> = {
   rests: 'rests',
@@ -39,13 +39,12 @@ const keys = (pitches: readonly string[], say: Speech): string => (pitches.lengt
 /** What had to change in a song for a player. */
 export const adapted: Sayings<CodesOf<'adapted'>, Speech> = {
   'adapted.nothing': () => 'Nothing changes.',
-  'adapted.hand': ({ hand, kind, bars, of, first }, say) => {
+  'adapted.hand': ({ hand: which, kind, bars, of, first }, say) => {
     const where = bars.length === of ? 'throughout' : `in ${barsOf(bars, say)}`;
     const example = WITH_EXAMPLE.includes(kind)
       ? `, ${keys(first.to, say)} instead of ${keys(first.from, say)} in ${barsInWords({ from: first.bar, to: first.bar })}`
       : '';
-    return `${hand === 'left' ? 'Left' : 'Right'} hand ${where}: ${KINDS[kind]}${example}.`;
+    return `${hand(which)} ${where}: ${KINDS[kind]}${example}.`;
   },
-  'adapted.fingers': ({ hand, notes }, say) =>
-    `${hand === 'left' ? 'Left' : 'Right'} hand: ${say.count(notes, 'note')} with another finger.`,
+  'adapted.fingers': ({ hand: which, notes }, say) => `${hand(which)}: ${say.count(notes, 'note')} with another finger.`,
 };

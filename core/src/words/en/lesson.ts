@@ -2,9 +2,7 @@ import type { SceneKind } from '../../lesson/scene.js';
 import type { CodesOf, Sayings } from '../fact.js';
 import type { Speech } from '../speech.js';
 import { capital } from '../text.js';
-import { NUMBERS, barsInWords, repeats, syllable } from './music.js';
-
-const hand = (which: 'left' | 'right'): string => (which === 'right' ? 'Right hand' : 'Left hand');
+import { NUMBERS, barsInWords, hand, repeats, syllable } from './music.js';
 
 /** What is done in a scene of a lesson. */
 export const SCENES: Readonly<Record<SceneKind, string>> = {

@@ -77,6 +77,9 @@ export function quality({ triad, seventh, sixth, natural, altered }: ChordQualit
   return [seventh === '7M' ? 'major' : 'dominant', size, ...signs].join(' ') + fifth;
 }
 
+/** A hand at the head of a sentence. */
+export const hand = (which: 'left' | 'right'): string => (which === 'right' ? 'Right hand' : 'Left hand');
+
 /** The bars of a part: "bars 1–4". */
 const barsOf = ({ from, to }: Part['bars']): string => (from === to ? `bar ${from}` : `bars ${from}–${to}`);
 

@@ -32,6 +32,6 @@ export class Tasks {
   }
 
   private keptAs(song: string): string {
-    return keptFor('task', this.players.current().id, song);
+    return keptFor('task', this.players.playing(), song);
   }
 }

@@ -112,7 +112,7 @@ export class App {
       ? this.players.here().map((p) => ({
           name: nameOfPlayer(p),
           run: () => this.players.playNow(p.id),
-          current: p.id === this.players.current().id,
+          current: p.id === this.players.playing(),
         }))
       : [],
   );

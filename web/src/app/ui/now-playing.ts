@@ -12,7 +12,7 @@ import { Choice } from './choice';
       i18n-label
       label="Who plays now"
       [entries]="entries()"
-      [value]="players.current().id"
+      [value]="players.playing()"
       (chosen)="players.playNow($event)"
     />
   }`,
@@ -26,8 +26,4 @@ import { Choice } from './choice';
 export class NowPlaying {
   protected readonly players = inject(PlayersStore);
   protected readonly entries = computed(() => this.players.here().map((p) => ({ id: p.id, text: nameOfPlayer(p) })));
-
-  constructor() {
-    void this.players.load();
-  }
 }

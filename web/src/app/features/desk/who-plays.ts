@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { HAND_PROFILES, KEYBOARD_SIZES, handsOf, type Hands } from '@joined-hands/core/song';
-import { CAUTION, PROFILE_LABELS } from '@joined-hands/core/words';
+import { HAND_PROFILES, handsOf, type Hands } from '@joined-hands/core/song';
+import { CAUTION } from '@joined-hands/core/words';
 import { DeskStore } from '../../platform/state/desk.store';
 import { Toasts } from '../../platform/toasts';
 import { Dropdown } from '../../ui/dropdown';
+import { handOptions, isMeasured, KEYBOARD_OPTIONS, MEASURED } from '../../ui/hand-options';
 
 /** Whose hands, on which keyboard: beside the keys, for a pupil with smaller hands who sits down. */
 @Component({
@@ -21,15 +22,11 @@ import { Dropdown } from '../../ui/dropdown';
 export class WhoPlays {
   protected readonly desk = inject(DeskStore);
   private readonly toasts = inject(Toasts);
-  protected readonly sizes = KEYBOARD_SIZES.map((id) => ({ id, text: $localize`${id} keys` }));
+  protected readonly sizes = KEYBOARD_OPTIONS;
   protected readonly hands = computed(() => this.desk.document()?.hands ?? handsOf());
-  private readonly measured = computed(() => this.hands().left !== null || this.hands().right !== null);
-  protected readonly profile = computed(() => (this.measured() ? 'measured' : this.hands().profile));
-  /** Hands to choose from; measured ones stand among them where there are any. */
-  protected readonly profiles = computed(() => [
-    ...(this.measured() ? [{ id: 'measured', text: $localize`measured hand` }] : []),
-    ...HAND_PROFILES.map((id) => ({ id, text: PROFILE_LABELS[id].hand })),
-  ]);
+  private readonly measured = computed(() => isMeasured(this.hands()));
+  protected readonly profile = computed(() => (this.measured() ? MEASURED : this.hands().profile));
+  protected readonly profiles = computed(() => handOptions(this.measured()));
 
   protected change(change: Partial<Hands>): void {
     void this.desk.edit({ code: 'edit.hands', change });

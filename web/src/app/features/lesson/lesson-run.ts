@@ -69,7 +69,7 @@ export class LessonRun implements OnDestroy {
   });
   readonly scenes = computed(() => this.script().chapters.flatMap((c) => c.scenes));
   /** Under which name it is kept where the lesson of the open song was left by whoever plays now. */
-  private readonly keptAs = computed(() => keptFor('lesson', this.players.current().id, this.desk.id() ?? ''));
+  private readonly keptAs = computed(() => keptFor('lesson', this.players.playing(), this.desk.id() ?? ''));
   /** The scene at hand, by its name: it stays the same where the lesson around it changes. */
   private readonly at = linkedSignal<string, string | null>({ source: this.keptAs, computation: () => null });
   readonly index = computed(() => {

@@ -1,4 +1,4 @@
-import { HAND_LABELS, SCENE_LABELS, capital } from '@joined-hands/core/words';
+import { HAND_LABELS, SCENE_LABELS } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, input, viewChild } from '@angular/core';
 import { NzProgressComponent } from 'ng-zorro-antd/progress';
 import { plainScore } from '@joined-hands/core/practice';
@@ -27,7 +27,7 @@ import { Keyboard, type HandSpan, type PressedKey } from '../../ui/keyboard/keyb
 import { MissingSong } from '../../ui/missing-song';
 import { Pop } from '../../ui/pop';
 import { Pressed } from '../../ui/pressed';
-import { JOIN_WISHES, LEARN_WISHES } from '../../ui/wish-words';
+import { LEARN_WISHES } from '../../ui/wish-words';
 import { Signs } from '../../ui/signs';
 import { LessonFiles } from './lesson-files';
 import { LessonRun } from './lesson-run';
@@ -66,7 +66,10 @@ export class Lesson {
     { id: 'left' as const, text: $localize`The left hand` },
   ];
   protected readonly bys = LEARN_WISHES;
-  protected readonly joins = JOIN_WISHES.map(({ id, text }) => ({ id, text: capital(text) }));
+  protected readonly joins = [
+    { id: 'chain' as const, text: $localize`One after another` },
+    { id: 'pairs' as const, text: $localize`In pairs` },
+  ];
 
   protected readonly chapters = computed(() =>
     this.run.script().chapters.map((c, id) => ({ id, text: this.words.say().fact(c.title) })),

@@ -1,12 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
 import { FormField, form, validateStandardSchema } from '@angular/forms/signals';
-import { HAND_PROFILES, KEYBOARD_SIZES, LEVELS, type Hands } from '@joined-hands/core/song';
-import { CAUTION, LEVEL_LABELS, PROFILE_LABELS } from '@joined-hands/core/words';
+import { LEVELS, type Hands } from '@joined-hands/core/song';
+import { CAUTION, LEVEL_LABELS } from '@joined-hands/core/words';
 import * as z from 'zod';
 import { NAMINGS } from '../../platform/namings';
 import { LONGEST_NAME, type Wishes } from '../../platform/state/player';
 import { Check } from '../../ui/check';
 import { Dropdown } from '../../ui/dropdown';
+import { handOptions, isMeasured, KEYBOARD_OPTIONS, MEASURED } from '../../ui/hand-options';
 import { TextField } from '../../ui/text-field';
 import { JOIN_WISHES, LEARN_WISHES, MINUTE_WISHES, STEP_WISHES } from '../../ui/wish-words';
 
@@ -16,9 +17,6 @@ const PLAYER = z.object({
     .max(LONGEST_NAME, $localize`At most ${LONGEST_NAME} letters.`)
     .regex(/\S/, $localize`A player needs a name.`),
 });
-
-/** Stands for spans that were measured, among the profiles. */
-const MEASURED = 'measured';
 
 const FIRST_HANDS = [
   { id: 'right' as const, text: $localize`the right hand` },
@@ -84,7 +82,7 @@ export class PlayerForm {
   readonly kept = output<PlayerFacts>();
   readonly left = output();
   protected readonly caution = CAUTION;
-  protected readonly sizes = KEYBOARD_SIZES.map((id) => ({ id, text: $localize`${id} keys` }));
+  protected readonly sizes = KEYBOARD_OPTIONS;
   protected readonly levels = [...LEVELS].reverse().map((id) => ({ id, text: LEVEL_LABELS[id] }));
   protected readonly namings = NAMINGS;
   protected readonly learnings = LEARN_WISHES;
@@ -92,19 +90,15 @@ export class PlayerForm {
   protected readonly steps = STEP_WISHES;
   protected readonly joins = JOIN_WISHES;
   protected readonly minutes = MINUTE_WISHES;
-  private readonly measured = computed(() => this.player().hands.left !== null || this.player().hands.right !== null);
-  /** Hands to choose from; measured ones stand among them where there are any. */
-  protected readonly profiles = computed(() => [
-    ...(this.measured() ? [{ id: MEASURED as Hands['profile'] | typeof MEASURED, text: $localize`measured hand` }] : []),
-    ...HAND_PROFILES.map((id) => ({ id: id as Hands['profile'] | typeof MEASURED, text: PROFILE_LABELS[id].hand })),
-  ]);
+  private readonly measured = computed(() => isMeasured(this.player().hands));
+  protected readonly profiles = computed(() => handOptions(this.measured()));
   private readonly shown = computed(() => {
     const { name, hands, wishes } = this.player();
     const { profile, keys, most, firstYear } = hands;
     return {
       ...wishes,
       name,
-      profile: this.measured() ? (MEASURED as Hands['profile'] | typeof MEASURED) : profile,
+      profile: this.measured() ? MEASURED : profile,
       keys,
       most,
       firstYear,

@@ -9,6 +9,7 @@ import { wishesIn, type PlayerRecord } from '../../platform/state/player';
 import { nameOfPlayer, PlayersStore } from '../../platform/state/players.store';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { Toasts } from '../../platform/toasts';
+import { isMeasured } from '../../ui/hand-options';
 import { Fold } from '../../ui/fold';
 import { MissingSong } from '../../ui/missing-song';
 import { Modal } from '../../ui/modal';
@@ -44,7 +45,6 @@ export class Players {
   protected readonly title = computed(() => (this.changing() === NEW ? $localize`A new player` : this.facts().name));
 
   constructor() {
-    void this.players.load();
     effect(() => {
       const id = this.id();
       if (id) untracked(() => void this.desk.open(id));
@@ -53,7 +53,7 @@ export class Players {
   }
 
   protected isNow(player: PlayerRecord): boolean {
-    return player.id === this.players.current().id;
+    return player.id === this.players.playing();
   }
 
   /** Hands, keyboard and how notes are named, in a line. */
@@ -74,7 +74,7 @@ export class Players {
     if (which === null) return;
     const id = which === NEW ? this.players.add(name) : which;
     this.players.change(id, { name, hands, wishes });
-    if (id === this.players.current().id) this.settings.set(wishes);
+    if (id === this.players.playing()) this.settings.set(wishes);
     this.changing.set(null);
   }
 
@@ -91,9 +91,10 @@ export class Players {
 const together = (words: string): string => words.replaceAll(' ', '\u00a0').replaceAll('-', '\u2011');
 
 /** Hands in a few words: "small hand", "61 keys", "first year", "plain triads at most". */
-function handWords({ profile, left, right, keys, firstYear, most }: Hands): string[] {
+function handWords(hands: Hands): string[] {
+  const { profile, keys, firstYear, most } = hands;
   return [
-    left || right ? $localize`measured hand` : PROFILE_LABELS[profile].hand,
+    isMeasured(hands) ? $localize`measured hand` : PROFILE_LABELS[profile].hand,
     $localize`${keys} keys`,
     ...(firstYear ? [$localize`first year`] : []),
     ...(most === 'full' ? [] : [$localize`${LEVEL_LABELS[most]} at most`]),

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { LEVELS, type Hands } from '@joined-hands/core/song';
+import { LEVELS, type Document, type Hands } from '@joined-hands/core/song';
 import { LEVEL_LABELS } from '@joined-hands/core/words';
 import { latestWins } from '../../platform/latest';
 import { DeskStore } from '../../platform/state/desk.store';
@@ -53,7 +53,7 @@ export class SongForEach {
     });
   }
 
-  private async adapt(document: NonNullable<ReturnType<typeof this.desk.document>>, hands: readonly Hands[]): Promise<void> {
+  private async adapt(document: Document, hands: readonly Hands[]): Promise<void> {
     const isLatest = this.begin();
     const made = await this.workers.arranger.call('adapted', document, hands);
     if (!isLatest()) return;

@@ -65,7 +65,7 @@ export class Received {
     const parcel = this.parcel();
     const from = parcel?.kind === 'log' ? parcel.from.toLocaleLowerCase() : '';
     const named = this.players.here().find((p) => from !== '' && p.name.toLocaleLowerCase() === from);
-    return this.chosen() ?? named?.id ?? this.players.current().id;
+    return this.chosen() ?? named?.id ?? this.players.playing();
   });
   protected readonly everyone = computed(() => this.players.here().map((p) => ({ id: p.id, text: nameOfPlayer(p) })));
 
@@ -76,7 +76,6 @@ export class Received {
   }
 
   constructor() {
-    void this.players.load();
     inject(ActivatedRoute)
       .fragment.pipe(takeUntilDestroyed())
       .subscribe((letters) => void this.open(letters ?? ''));

@@ -42,7 +42,7 @@ export class DayPlan {
 
   constructor() {
     effect(() => {
-      const [song, player] = [this.desk.id(), this.players.current()];
+      const [song, player] = [this.desk.id(), this.players.playing()];
       if (song && player) untracked(() => void this.tasks.load(song));
     });
   }

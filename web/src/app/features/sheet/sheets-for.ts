@@ -52,7 +52,7 @@ export class SheetsFor {
     if (!document) return [];
     const [noteNames, exactNames] = [this.settings.noteNames(), this.settings.exactNames()];
     if (!this.everyone()) return [{ name: null, document, names: noteNames, exactNames }];
-    const now = this.players.current().id;
+    const now = this.players.playing();
     return this.players.here().map((player) => {
       const wishes = player.id === now ? null : player.wishes;
       return {

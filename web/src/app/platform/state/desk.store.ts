@@ -437,7 +437,8 @@ export const DeskStore = signalStore(
   withHooks((store, players = inject(PlayersStore)) => ({
     onInit() {
       effect(() => {
-        if (players.handsFor(store.id())) untracked(() => void store.turnTo());
+        players.handsFor(store.id());
+        untracked(() => void store.turnTo());
       });
     },
   })),

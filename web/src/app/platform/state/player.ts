@@ -37,9 +37,11 @@ export type PlayerRecord = z.infer<typeof PlayerSchema>;
 
 /** Players as they were saved, the first one first; what is none is passed over. */
 export function readPlayers(saved: readonly unknown[]): PlayerRecord[] {
-  const players = saved.map((data) => PlayerSchema.safeParse(data)).flatMap((read) => (read.success ? [read.data] : []));
-  return players.sort((a, b) => a.createdAt - b.createdAt || a.id.localeCompare(b.id));
+  return inOrder(saved.map((data) => PlayerSchema.safeParse(data)).flatMap((read) => (read.success ? [read.data] : [])));
 }
+
+export const inOrder = (players: readonly PlayerRecord[]): PlayerRecord[] =>
+  players.toSorted((a, b) => a.createdAt - b.createdAt || a.id.localeCompare(b.id));
 
 /** The wishes among all settings. */
 export function wishesIn(settings: Settings): Wishes {

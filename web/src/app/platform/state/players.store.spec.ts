@@ -6,6 +6,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { edits } from '../../../../../core/testing/edits';
 import { demo } from '../../../../../core/testing/songs';
 import { TestBed } from '../../../../testing/bed';
+import { PLAYED } from '../../../../testing/played';
 import { emptyStorage } from '../../../../testing/storage';
 import { standInWorkers } from '../../../../testing/workers';
 import { FIRST_PLAYER } from '../storage/first-player';
@@ -123,20 +124,6 @@ describe('those who play', () => {
     await expect.poll(() => app.players.trouble()).toContain('gone when this page is closed');
   });
 });
-
-const PLAYED = {
-  song: 'one',
-  title: 'Song',
-  step: 'right:1',
-  kind: 'right' as const,
-  parts: '1',
-  hands: 'right' as const,
-  tempo: 60,
-  goal: 90,
-  figures: null,
-  clean: true,
-  seconds: 40,
-};
 
 describe('the log and the tasks', () => {
   it('are those of whoever plays, and a pass stays with whom it belongs to', async () => {

@@ -3,7 +3,7 @@ import { patchState, signalStore, withComputed, withHooks, withMethods, withStat
 import { handsOf, type Hands } from '@joined-hands/core/song';
 import { FIRST_PLAYER } from '../storage/first-player';
 import { Library } from '../storage/library';
-import { handsIn, LONGEST_NAME, readPlayers, sameHands, wishesIn, type PlayerRecord } from './player';
+import { handsIn, inOrder, LONGEST_NAME, readPlayers, sameHands, wishesIn, type PlayerRecord } from './player';
 import { SettingsStore } from './settings.store';
 
 interface PlayersState {
@@ -37,11 +37,14 @@ export const PlayersStore = signalStore(
   withState<PlayersState>(() => ({ all: [FIRST], now: localStorage.getItem(KEY) ?? FIRST_PLAYER, loaded: false, trouble: null })),
   withComputed(({ all, now }) => {
     const here = computed(() => all().filter((p) => p.removedAt === null));
+    const current = computed(() => here().find((p) => p.id === now()) ?? here()[0]);
     return {
       /** Those on the list, the first one first. */
       here,
       removed: computed(() => all().filter((p) => p.removedAt !== null)),
-      current: computed(() => here().find((p) => p.id === now()) ?? here()[0]),
+      current,
+      /** The id of whoever plays now: the same, whatever is changed of the player. */
+      playing: computed(() => current().id),
       several: computed(() => here().length > 1),
     };
   }),
@@ -49,7 +52,7 @@ export const PlayersStore = signalStore(
     let loading: Promise<void> | null = null;
     const keep = (player: PlayerRecord): void => {
       const others = store.all().filter((p) => p.id !== player.id);
-      patchState(store, { all: readPlayers([...others, player]), trouble: null });
+      patchState(store, { all: inOrder([...others, player]), trouble: null });
       library.keepPlayer(player).catch(() =>
         patchState(store, {
           trouble: $localize`The browser does not let players be saved here. They are gone when this page is closed.`,

@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { demo } from '../../../../../core/testing/songs';
 import { TestBed } from '../../../../testing/bed';
 import { heldBack } from '../../../../testing/held';
+import { PLAYED } from '../../../../testing/played';
 import { emptyStorage } from '../../../../testing/storage';
 import { standInWorkers } from '../../../../testing/workers';
 import { Library } from '../storage/library';
@@ -25,20 +26,6 @@ afterEach(() => {
   TestBed.resetTestingModule();
   vi.useRealTimers();
 });
-
-const PLAYED = {
-  song: 'one',
-  title: 'Song',
-  step: 'right:1',
-  kind: 'right' as const,
-  parts: '1',
-  hands: 'right' as const,
-  tempo: 60,
-  goal: 90,
-  figures: null,
-  clean: true,
-  seconds: 40,
-};
 
 /** A new program on the same storage. */
 function reopened(): InstanceType<typeof PracticeStore> {

@@ -32,7 +32,7 @@ export const PracticeStore = signalStore(
   })),
   withMethods((store, library = inject(Library), workers = inject(Workers), players = inject(PlayersStore)) => {
     let demoLogs: Promise<void> | null = null;
-    const playing = (): string => players.current().id;
+    const { playing } = players;
     /** What the browser has not kept, or not yet, by its id, with whose it is; it is there until the page is closed. */
     const unsaved = new Map<string, { readonly pass: Pass; readonly player: string }>();
     const keep = async (passes: readonly Pass[], player: string = playing()): Promise<void> => {
@@ -99,10 +99,9 @@ export const PracticeStore = signalStore(
   }),
   withHooks((store, players = inject(PlayersStore)) => ({
     onInit() {
-      const playing = computed(() => players.current().id);
-      let before = playing();
+      let before = players.playing();
       effect(() => {
-        const now = playing();
+        const now = players.playing();
         if (now !== before) untracked(() => void store.turnTo());
         before = now;
       });
