@@ -20,8 +20,8 @@ async function lesson(page: Page, address: string, chapter: string, scenes: numb
   for (let i = 0; i < scenes; i++) await page.getByTestId('go-on').click();
 }
 
-/** The first place that is marked on the strip. */
-const marked = (page: Page) => page.locator('.stone.on, .stack.on').first().waitFor();
+/** Something is shown to be played: a place is marked on the strip, or a key sounds. */
+const marked = (page: Page) => page.locator('.stone.on, .stack.on, jh-keyboard rect.sounding').first().waitFor();
 
 /** The lesson on a tablet and on a phone both ways, the page that is taken along, a song that is passed on, and what the pupil sees of it. */
 export async function lessonPictures(address: string): Promise<Buffer[]> {
@@ -42,11 +42,10 @@ export async function lessonPictures(address: string): Promise<Buffer[]> {
   await taken.goto(pathToFileURL(path).href);
   await taken.getByRole('button', { name: 'Parts 1 and 2' }).click();
   await taken.locator('#keyboard .sounding').first().waitFor();
-  await marked(taken);
   const page = await seen(taken);
   // Three moments on a phone: a note is named, the hands meet, parts are played one after another.
   const moments = [
-    ['Part 2', 0],
+    ['Part 2', 1],
     ['Part 1', 4],
     ['Parts 1 and 2', 0],
   ] as const;

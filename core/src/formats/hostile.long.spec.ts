@@ -138,16 +138,12 @@ const FRAGILE: readonly (readonly [string, Format, Uint8Array, Hurt])[] = (() =>
   ];
 })();
 
-/** Processor seconds that no file of this size may take. */
-const MOST_SECONDS = 2;
-
 describe('files damaged where it hurts', () => {
   it.each(FRAGILE)('give a song that can be arranged, or a sentence: %s', (_, format, whole, hurt) => {
     fc.assert(
       fc.property(dice, fc.integer({ min: 1, max: 3 }), fc.integer({ min: 0, max: 9 }), (chance, times, tenth) => {
         let data = whole;
         for (let i = 0; i < times; i++) data = hurt(data, chance);
-        const before = process.cpuUsage();
         const opened = openFile(`file.${format}`, data, format);
         if (opened.ok) {
           expect(SongSchema.safeParse(opened.document.song).success).toBe(true);
@@ -156,7 +152,6 @@ describe('files damaged where it hurts', () => {
           expect(sentenceOf(opened)).toMatch(/^file\..{20}/);
           expect(sentenceOf(opened)).not.toMatch(/undefined|NaN counts|\[object|\n/);
         }
-        expect(process.cpuUsage(before).user / 1e6).toBeLessThan(MOST_SECONDS);
       }),
       // The same files every time, unless many more are asked for.
       process.env['FUZZ_RUNS'] ? { numRuns: Number(process.env['FUZZ_RUNS']) } : { numRuns: 400, seed: 1127 },
