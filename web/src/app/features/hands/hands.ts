@@ -48,7 +48,7 @@ interface Measuring {
 /** Rules of findings that a change of hands or keyboard brings or takes away, with what was done in each case. */
 const HAND_RULES: Readonly<Record<string, string>> = {
   spread: $localize`played one note after another`,
-  thinned: $localize`thinned`,
+  thinned: $localize`with fewer notes`,
   stretch: $localize`wider than your comfortable span`,
   reach: $localize`out of reach`,
   keyboard: $localize`off the keyboard`,
