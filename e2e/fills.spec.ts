@@ -158,7 +158,11 @@ test('a figure is written on counts, heard, kept, used, saved as a file and read
   await page.getByRole('link', { name: 'Accompaniment' }).click();
   await page.getByRole('link', { name: 'Write your own pattern' }).click();
   const cell = (name: string) => page.getByRole('button', { name, exact: true });
-  await page.getByLabel('Name of the pattern').fill('Tide');
+  const name = page.getByLabel('Name of the pattern');
+  await name.fill(' ');
+  await expect(page.getByText('A pattern needs a name.')).toBeVisible();
+  await expect(cell('Save the pattern')).toBeDisabled();
+  await name.fill('Tide');
   // One stop for the tab key; the arrow keys go from cell to cell.
   await cell('fifth on 1').focus();
   for (let half = 0; half < 2; half++) await page.keyboard.press('ArrowRight');

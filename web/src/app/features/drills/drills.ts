@@ -10,9 +10,20 @@ import {
   type GripLabel,
 } from '@joined-hands/core/catalogue/drills';
 import { answerWords, CAUTION, DRILL_LABELS, gripWords, HAND_LABELS } from '@joined-hands/core/words';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  untracked,
+} from '@angular/core';
+import { FormField, form, validateStandardSchema } from '@angular/forms/signals';
 import { RouterLink } from '@angular/router';
-import { keyName, type Key } from '@joined-hands/core/harmony';
+import { keyName, parseChord, type Key } from '@joined-hands/core/harmony';
 import { grouped } from '@joined-hands/core/lists';
 import { midiOf, nameOf } from '@joined-hands/core/pitch';
 import { dayAfter, daysBetween, drillOfStep, isDrill } from '@joined-hands/core/log';
@@ -32,18 +43,26 @@ import { MissingSong } from '../../ui/missing-song';
 import { Dropdown } from '../../ui/dropdown';
 import { Pressed } from '../../ui/pressed';
 import { Signs } from '../../ui/signs';
+import { TextField } from '../../ui/text-field';
 import { DrillRun } from './drill-run';
 import { Viewport } from '../../platform/viewport';
 import { Words } from '../../platform/words';
+import * as z from 'zod';
 
 /** MIDI numbers between which most drills lie. */
 const USUAL_KEYS = [48, 71];
+
+const ASKED = z.object({
+  chord: z.string().refine((text) => parseChord(text.trim()).kind === 'chord', {
+    error: ({ input }) => $localize`“${String(input)}” is not a chord symbol. Type one such as Dm7 or Gsus4.`,
+  }),
+});
 
 /** Drills: shapes, closes and runs by themselves, asked for by name or by sight, coming back by how they went. */
 @Component({
   selector: 'jh-drills',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, EarButton, Keyboard, MissingSong, Dropdown, Pressed, RouterLink, Signs],
+  imports: [Choice, Dropdown, EarButton, FormField, Keyboard, MissingSong, Pressed, RouterLink, Signs, TextField],
   providers: [DrillRun],
   templateUrl: './drills.html',
   styleUrl: './drills.less',
@@ -91,6 +110,9 @@ export class DrillsScreen {
     chord: 'Dm7',
     seed: Date.now() % 100_000,
   });
+  /** The chord as it is typed, which may be none yet. */
+  private readonly typed = linkedSignal(() => ({ chord: this.wishes().chord }));
+  protected readonly fields = form(this.typed, (path) => validateStandardSchema(path, ASKED));
   private readonly made = computed(() => drillOf(this.kind(), this.wishes(), this.arrangement(), this.hands()));
   protected readonly title = computed(() => {
     const drill = this.run.drill();

@@ -12,6 +12,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import { FormField, form, validateStandardSchema } from '@angular/forms/signals';
 import { RouterLink } from '@angular/router';
 import {
   columnKeys,
@@ -42,6 +43,8 @@ import { Toasts } from '../../platform/toasts';
 import { TROUBLE, Workers } from '../../platform/workers/workers';
 import { ROW_WORDS } from './rows';
 import { Words } from '../../platform/words';
+import { TextField } from '../../ui/text-field';
+import * as z from 'zod';
 
 /** Columns for each count that can be written in. */
 const DIVISIONS = ['1', '2', '3', '4'] as const;
@@ -57,6 +60,14 @@ interface Draft {
   readonly steps: string;
 }
 
+const LONGEST = 60;
+const PATTERN = z.object({
+  title: z
+    .string()
+    .max(LONGEST, $localize`At most ${LONGEST} letters.`)
+    .regex(/\S/, $localize`A pattern needs a name.`),
+});
+
 /** Rows and columns that an arrow key goes. */
 const STEPS: Readonly<Partial<Record<string, readonly [number, number]>>> = {
   ArrowUp: [-1, 0],
@@ -69,7 +80,7 @@ const STEPS: Readonly<Partial<Record<string, readonly [number, number]>>> = {
 @Component({
   selector: 'jh-figures',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MissingSong, Choice, Energy, RouterLink],
+  imports: [Choice, Energy, FormField, MissingSong, RouterLink, TextField],
   templateUrl: './patterns.html',
   styleUrl: './patterns.less',
 })
@@ -102,6 +113,7 @@ export class PatternsScreen implements OnDestroy {
     source: () => this.desk.id() ?? undefined,
     computation: () => this.empty(),
   });
+  protected readonly fields = form(this.draft, (path) => validateStandardSchema(path, PATTERN));
   protected readonly bars = computed(() => barsOf(this.draft().steps));
   protected readonly columns = computed(() => this.bars()[0].length);
   protected readonly division = computed(() => `${Math.round(this.columns() / this.meter().beats)}` as Division);
@@ -226,7 +238,7 @@ export class PatternsScreen implements OnDestroy {
         ?.patterns.filter((p) => p.meter !== this.meterText()) ?? [];
     return {
       id,
-      title: title.trim().slice(0, 60) || $localize`Figure`,
+      title: title.trim(),
       energy,
       patterns: [...others, { meter: this.meterText(), steps }],
     };
