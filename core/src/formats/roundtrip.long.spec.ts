@@ -308,6 +308,19 @@ describe('the engraved score', () => {
     expect(upper.filter(([, n]) => /<fingering placement="above">[1-5]</.test(n))).toHaveLength(upper.length - tied);
   });
 
+  it('begins with the very bars of the whole where only its first are written, whatever ties, slurs and signs cross the end', () => {
+    const barsIn = (text: string) => text.match(/<measure [\s\S]*?<\/measure>/g) ?? [];
+    fc.assert(
+      fc.property(songs(), fc.integer({ min: 1, max: 20 }), (song, most) => {
+        const score = asPage(writtenScore(arrange(documentOf(song))));
+        const [whole, start] = [writeMusicXml(score), writeMusicXml(score, most)];
+        expect(barsIn(start)).toEqual(barsIn(whole).slice(0, most));
+        expect(start.split('<measure')[0]).toBe(whole.split('<measure')[0]);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
   it('has two staves, fingers, chord symbols, words and part numbers', () => {
     for (const piece of [
       '<staves>2</staves>',

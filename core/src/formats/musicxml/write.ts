@@ -56,8 +56,11 @@ function credits({ title, composer }: Song): string {
   return credit('title', 'center', title) + (composer ? credit('composer', 'right', composer) : '');
 }
 
-/** Writes a MusicXML 4.0 score of two staves, with chord symbols, left-hand fingers and words. */
-export function writeMusicXml(score: WrittenScore): string {
+/**
+ * Writes a MusicXML 4.0 score of two staves, with chord symbols, left-hand fingers and words: all of it, or its first bars exactly as they
+ * stand in the whole.
+ */
+export function writeMusicXml(score: WrittenScore, most = Infinity): string {
   const { song } = score;
   const bars = layBars(song);
   const events = barEvents(song, bars);
@@ -70,7 +73,7 @@ export function writeMusicXml(score: WrittenScore): string {
     ...slursOf(song),
   };
   const voices = { left: inVoices(score.left), under: inVoices(score.under) };
-  const measures = bars.map((bar, i) => measure(score, bar, i, bars, events[i], far, signs, voices));
+  const measures = bars.slice(0, most).map((bar, i) => measure(score, bar, i, bars, events[i], far, signs, voices));
   return `<?xml version="1.0" encoding="UTF-8"?>
 <!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">
 <score-partwise version="4.0">

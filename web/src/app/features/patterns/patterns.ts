@@ -124,13 +124,13 @@ export class PatternsScreen implements OnDestroy {
     return kept !== undefined && JSON.stringify(this.textureOf(draft)) === JSON.stringify(kept);
   });
 
-  /** Counts over the columns of one bar: "1", "&", "2" … */
   /** A cell of the grid by its row, its place among the counts, and its bar. */
   protected cellLabel(row: string, count: number, bar: number): string {
     const on = this.counts()[count].text;
     return this.bars().length > 1 ? $localize`${row} on ${on}, bar ${bar + 1}` : $localize`${row} on ${on}`;
   }
 
+  /** Counts over the columns of one bar: "1", "&", "2" … */
   protected readonly counts = computed(() => {
     const meter = this.meter();
     const step = (countTicks(meter) * meter.beats) / this.columns();

@@ -8,6 +8,7 @@ import { DeskStore } from '../../platform/state/desk.store';
 import { handsIn } from '../../platform/state/player';
 import { nameOfPlayer, PlayersStore } from '../../platform/state/players.store';
 import { SettingsStore } from '../../platform/state/settings.store';
+import type { Answer } from '../../platform/workers/worker-client';
 import { TROUBLE, Workers } from '../../platform/workers/workers';
 
 /** Paper in tenths of a millimetre. */
@@ -103,6 +104,10 @@ export class SheetsFor {
     }
   }
 
+  private layOut(xml: string, paper: (typeof PAPERS)['a4' | 'letter']): Promise<Answer<{ pages: number; first: string }>> {
+    return this.workers.engraver.call('lay', xml, paper);
+  }
+
   private async engrave(wanted: readonly SheetFor[], paper: (typeof PAPERS)['a4' | 'letter']): Promise<void> {
     const isLatest = this.begin();
     const failed = (trouble: keyof typeof TROUBLE): void =>
@@ -110,23 +115,28 @@ export class SheetsFor {
         $localize`The staff could not be engraved: ${TROUBLE[trouble]}. The letter chart and the exports still work.`,
       );
     const pages: Engraved[] = [];
+    this.expected.set(0);
     // The engraver's SVG is made here from the song's own notes and escaped text.
     const show = (svg: string, name: string | null): void => {
       pages.push({ html: this.sanitizer.bypassSecurityTrustHtml(svg), name });
       this.pages.set([...pages]);
     };
-    for (const { name, document, names } of wanted) {
-      const xml = await this.workers.arranger.call('write', 'page', document, names);
-      const laid = xml.ok ? await this.workers.engraver.call('lay', String(xml.value), paper) : xml;
+    for (const { name, document } of wanted) {
+      const score = await this.workers.arranger.call('page', document);
+      // The first page of a long score is there before the whole is laid out.
+      const start = score.ok && score.value.start !== null ? await this.layOut(score.value.start, paper) : null;
+      if (!isLatest()) return;
+      const ahead = start?.ok === true && start.value.pages > 1;
+      if (ahead) show(start.value.first, name);
+      const laid = score.ok ? await this.layOut(score.value.whole, paper) : score;
       if (!isLatest()) return;
       if (!laid.ok) {
         failed(laid.trouble);
         return;
       }
       this.trouble.set(null);
-      // The first page is there at once, and the others follow.
-      this.expected.set(pages.length + laid.value.pages);
-      show(laid.value.first, name);
+      if (!ahead) show(laid.value.first, name);
+      this.expected.set(pages.length + laid.value.pages - 1);
       for (let number = 2; number <= laid.value.pages; number++) {
         const page = await this.workers.engraver.call('page', number);
         if (!isLatest()) return;

@@ -31,8 +31,8 @@ import { chartText, lessonText } from '@joined-hands/core/words/texts';
 import { difference, type ArrangementPatch } from './arrangement-patch';
 
 /** Files a document can be written as. */
-/** What is written of an arrangement: a file for elsewhere, or the page as it is engraved here. */
-export type ExportKind = 'musicxml' | 'page' | 'midi' | 'letters' | 'abc' | 'chordpro' | 'chart' | 'lesson' | 'project';
+/** What is written of an arrangement, for elsewhere. */
+export type ExportKind = 'musicxml' | 'midi' | 'letters' | 'abc' | 'chordpro' | 'chart' | 'lesson' | 'project';
 
 /** The readers and writers are large and rarely needed: they load with the first file. */
 const formats = () => import('@joined-hands/core/formats');
@@ -58,26 +58,43 @@ export interface AdaptedSong {
   readonly troubles: readonly Finding['fact'][];
 }
 
+/** A score to be engraved here: the whole, and what fills its first page by itself where the whole is much longer. */
+export interface PageScore {
+  readonly whole: string;
+  readonly start: string | null;
+}
+
+/** Bars that are more than a page holds. */
+const START_BARS = 64;
+
 interface Sent {
   readonly id: number;
   readonly document: Document;
   readonly arrangement: Arrangement;
+  readonly settled: boolean;
 }
 
 /** What was sent last, the newest at the end: the page builds on one of these. */
 let sent: readonly Sent[] = [];
 const MOST_SENT = 3;
 
-function send(document: Document, arrangement: Arrangement): Sent {
-  const now = { id: (sent.at(-1)?.id ?? 0) + 1, document, arrangement };
+function send(document: Document, arrangement: Arrangement, settled = true): Sent {
+  const now = { id: (sent.at(-1)?.id ?? 0) + 1, document, arrangement, settled };
   sent = [...sent, now].slice(-MOST_SENT);
   return now;
 }
 
 /** Sends an arrangement as what it changes of one that the page has. */
 function sendChange(document: Document, arrangement: Arrangement, base: Sent | undefined, settled: boolean): EditedSong {
-  const { id } = send(document, arrangement);
+  const { id } = send(document, arrangement, settled);
   return { id, change: base ? { patch: difference(base.arrangement, arrangement) } : { whole: arrangement }, settled };
+}
+
+/** The arrangement of a document: the one that the page has, where it is of the same. */
+function arranged(document: Document): Arrangement {
+  const last = sent.at(-1);
+  const same = last?.settled === true && JSON.stringify(last.document) === JSON.stringify(document);
+  return same ? last.arrangement : arrange(document);
 }
 
 const arranger = {
@@ -156,15 +173,22 @@ const arranger = {
     return (await formats()).leftOutOf(kind, document);
   },
 
+  /** The staff as it is engraved here. */
+  async page(document: Document): Promise<PageScore> {
+    const { asPage, writeMusicXml } = await formats();
+    const arrangement = arranged(document);
+    const score = asPage(writtenScore(arrangement));
+    const start = arrangement.bars.length > 1.5 * START_BARS ? writeMusicXml(score, START_BARS) : null;
+    return { whole: writeMusicXml(score), start };
+  },
+
   /** A document as a file; what is words in it names notes as asked. */
   async write(kind: ExportKind, document: Document, names: NoteNames): Promise<string | Uint8Array> {
     const f = await formats();
-    const arrangement = arrange(document);
+    const arrangement = arranged(document);
     switch (kind) {
       case 'musicxml':
         return f.writeMusicXml(writtenScore(arrangement));
-      case 'page':
-        return f.writeMusicXml(f.asPage(writtenScore(arrangement)));
       case 'midi':
         return f.writeMidi(...midiScore(arrangement));
       case 'letters':
