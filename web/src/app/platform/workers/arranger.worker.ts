@@ -30,8 +30,7 @@ import { wordsWith, type NoteNames } from '@joined-hands/core/words';
 import { chartText, lessonText } from '@joined-hands/core/words/texts';
 import { difference, type ArrangementPatch } from './arrangement-patch';
 
-/** Files a document can be written as. */
-/** What is written of an arrangement, for elsewhere. */
+/** Files an arrangement can be written as. */
 export type ExportKind = 'musicxml' | 'midi' | 'letters' | 'abc' | 'chordpro' | 'chart' | 'lesson' | 'project';
 
 /** The readers and writers are large and rarely needed: they load with the first file. */
