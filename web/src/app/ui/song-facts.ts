@@ -6,7 +6,7 @@ import { metersFor, type Song, type SongFacts } from '@joined-hands/core/song';
 import { meterName, tappedTempo } from '@joined-hands/core/time';
 import { MODE_LABELS } from '@joined-hands/core/words';
 import * as z from 'zod';
-import { wholeNumber } from '../platform/form-schema';
+import { line, neededLine, wholeNumber } from '../platform/form-schema';
 import { Words } from '../platform/words';
 import { Dropdown } from './dropdown';
 import { Modal } from './modal';
@@ -15,11 +15,8 @@ import { TextField } from './text-field';
 
 const LONGEST = 200;
 const FACTS = z.object({
-  title: z
-    .string()
-    .max(LONGEST, $localize`At most ${LONGEST} letters.`)
-    .regex(/\S/, $localize`A song needs a title.`),
-  composer: z.string().max(LONGEST, $localize`At most ${LONGEST} letters.`),
+  title: neededLine(LONGEST, $localize`A song needs a title.`),
+  composer: line(LONGEST),
   tempo: wholeNumber(20, 400, $localize`A tempo is 20 to 400 quarter notes a minute.`),
   tonic: z.string(),
   mode: z.enum(MODES),

@@ -38,6 +38,7 @@ import { DeskStore } from '../../platform/state/desk.store';
 import { SettingsStore } from '../../platform/state/settings.store';
 import { Choice } from '../../ui/choice';
 import { download } from '../../platform/download';
+import { neededLine } from '../../platform/form-schema';
 import { Energy } from '../../ui/energy';
 import { Toasts } from '../../platform/toasts';
 import { TROUBLE, Workers } from '../../platform/workers/workers';
@@ -60,13 +61,7 @@ interface Draft {
   readonly steps: string;
 }
 
-const LONGEST = 60;
-const PATTERN = z.object({
-  title: z
-    .string()
-    .max(LONGEST, $localize`At most ${LONGEST} letters.`)
-    .regex(/\S/, $localize`A pattern needs a name.`),
-});
+const PATTERN = z.object({ title: neededLine(60, $localize`A pattern needs a name.`) });
 
 /** Rows and columns that an arrow key goes. */
 const STEPS: Readonly<Partial<Record<string, readonly [number, number]>>> = {

@@ -3,6 +3,7 @@ import { FormField, form, validateStandardSchema } from '@angular/forms/signals'
 import { LEVELS, type Hands } from '@joined-hands/core/song';
 import { CAUTION, LEVEL_LABELS } from '@joined-hands/core/words';
 import * as z from 'zod';
+import { neededLine } from '../../platform/form-schema';
 import { NAMINGS } from '../../platform/namings';
 import { LONGEST_NAME, type Wishes } from '../../platform/state/player';
 import { Check } from '../../ui/check';
@@ -11,12 +12,7 @@ import { handOptions, isMeasured, KEYBOARD_OPTIONS, MEASURED } from '../../ui/ha
 import { TextField } from '../../ui/text-field';
 import { JOIN_WISHES, LEARN_WISHES, MINUTE_WISHES, STEP_WISHES } from '../../ui/wish-words';
 
-const PLAYER = z.object({
-  name: z
-    .string()
-    .max(LONGEST_NAME, $localize`At most ${LONGEST_NAME} letters.`)
-    .regex(/\S/, $localize`A player needs a name.`),
-});
+const PLAYER = z.object({ name: neededLine(LONGEST_NAME, $localize`A player needs a name.`) });
 
 const FIRST_HANDS = [
   { id: 'right' as const, text: $localize`the right hand` },
