@@ -38,7 +38,9 @@ export function laySamples() {
 /** Scripts and styles compressed once, so that the engraver's nine megabytes are not compressed for every visitor. */
 function compress(folder) {
   for (const name of readdirSync(folder).filter((n) => /\.(js|css)$/.test(n))) {
-    const params = { [constants.BROTLI_PARAM_QUALITY]: statSync(join(folder, name)).size > 2_000_000 ? 6 : 9 };
+    const params = {
+      [constants.BROTLI_PARAM_QUALITY]: statSync(join(folder, name)).size > 2_000_000 ? 6 : constants.BROTLI_MAX_QUALITY,
+    };
     writeFileSync(join(folder, `${name}.br`), brotliCompressSync(readFileSync(join(folder, name)), { params }));
   }
 }

@@ -1,5 +1,4 @@
-import { Key as TonalKey, Mode as TonalMode } from 'tonal';
-import { pitchClass, type NoteName } from '../pitch/pitch.js';
+import { fifthsUp, pitchClass, type NoteName } from '../pitch/pitch.js';
 import { remembered } from '../lists/remembered.js';
 
 /** The modes that songs are in: major, minor, and the four old ones that tunes are still sung and danced in. */
@@ -21,8 +20,9 @@ export const hasMinorThird = ({ mode }: Pick<Key, 'mode'>): boolean => SIGNS[mod
 /** The plain key beside a mode, major or minor by its third: what scales, cadences and fingers are taught in. */
 export const plainMode = (key: Pick<Key, 'mode'>): 'major' | 'minor' => (hasMinorThird(key) ? 'minor' : 'major');
 
-/** Notes as signatures count them, from eight flats (the F flat of a Lydian key) to eleven sharps. */
-const BY_FIFTHS = 'Fb Cb Gb Db Ab Eb Bb F C G D A E B F# C# G# D# A# E#'.split(' ');
+/** Every note that a key may lie on, as signatures count them: C major has no sign, each step to the right a sharp more. */
+const BY_FIFTHS = 'Fb Cb Gb Db Ab Eb Bb F C G D A E B F# C# G# D# A# E# B#'.split(' ');
+const C = BY_FIFTHS.indexOf('C');
 
 /** The twelve keys of a mode as they are written, from C upwards: those with the fewest signs. */
 export function keysOf(mode: Mode): Key[] {
@@ -32,7 +32,7 @@ export function keysOf(mode: Mode): Key[] {
   );
 }
 
-/** "G minor", "D Dorian". */
+/** "G minor", "D Dorian": how files, addresses and reports write a key; what it is called on the screen is the words' affair. */
 export function keyName({ tonic, mode }: Key): string {
   return `${tonic} ${modeName(mode)}`;
 }
@@ -66,28 +66,22 @@ export function parseKey(text: string): Key | null {
 
 /** Sharps (above 0) or flats (below 0) in the signature; up to ±7 for the usual keys. */
 export function signatureOf({ tonic, mode }: Key): number {
-  return TonalKey.majorKey(tonic).alteration + SIGNS[mode];
+  return BY_FIFTHS.indexOf(tonic) - C + SIGNS[mode];
 }
 
 /** The key with this signature (-7 to 7) and mode. */
 export function keyFromSignature(fifths: number, mode: Mode): Key {
-  return { tonic: BY_FIFTHS[fifths - SIGNS[mode] + 8], mode };
+  return { tonic: BY_FIFTHS[fifths - SIGNS[mode] + C], mode };
 }
 
-const SCALE_NAMES: Readonly<Record<Mode, string>> = {
-  major: 'ionian',
-  minor: 'aeolian',
-  dorian: 'dorian',
-  mixolydian: 'mixolydian',
-  phrygian: 'phrygian',
-  lydian: 'lydian',
-};
-
 /** The seven notes of the key (the natural minor for a minor key). */
-export const scaleOf: (key: Key) => readonly NoteName[] = remembered(600, keyName, ({ tonic, mode }) =>
-  TonalMode.notes(SCALE_NAMES[mode], tonic),
-);
+export const scaleOf: (key: Key) => readonly NoteName[] = remembered(600, keyName, ({ tonic, mode }) => {
+  // The seven lie next to each other in fifths, the tonic among them; two fifths up is the next letter.
+  const lowest = SIGNS[mode] - 1;
+  return Array.from({ length: 7 }, (_, letter) => fifthsUp(tonic, lowest + ((2 * letter - lowest + 14) % 7)));
+});
 
 /** The scale as it is practised: a minor key has its seventh raised. */
 export const practisedScale = (key: Key): readonly NoteName[] =>
-  key.mode === 'minor' ? TonalKey.minorKey(key.tonic).harmonic.scale : scaleOf(key);
+  // Seven fifths up is the same letter, a half step higher.
+  key.mode === 'minor' ? scaleOf(key).map((note, i) => (i === 6 ? fifthsUp(note, 7) : note)) : scaleOf(key);

@@ -1,4 +1,5 @@
-import { Interval, Note } from 'tonal';
+import { distance } from '@tonaljs/interval';
+import { simplify, transpose, transposeFifths } from '@tonaljs/note';
 import { remembered } from '../lists/remembered.js';
 
 /** A spelled pitch in scientific notation, "Bb3"; middle C is "C4". */
@@ -64,7 +65,7 @@ export const pitchClass: (name: NoteName) => number = kept((name) => (midiOf(`${
 
 /** The plain name of a note that is spelled with a double sharp or flat: A for "Bbb". */
 export function simpleName(name: NoteName): NoteName {
-  return Note.simplify(name);
+  return simplify(name);
 }
 
 /** The name of a pitch without its octave. */
@@ -95,19 +96,22 @@ export function otherName(name: NoteName): NoteName | null {
 
 /** Moves a pitch by an interval such as "3M" or "-2m". */
 export function transposePitch(pitch: Pitch, interval: string): Pitch {
-  return Note.transpose(pitch, interval);
+  return transpose(pitch, interval);
 }
 
 /** Moves a note name by an interval. */
 export const transposeName: (name: NoteName, interval: string) => NoteName = remembered(
   4000,
   (name, interval) => `${name} ${interval}`,
-  (name, interval) => Note.transpose(name, interval),
+  (name, interval) => transpose(name, interval),
 );
+
+/** The note that lies some fifths up, or down below 0: B flat two fifths below C. */
+export const fifthsUp = (name: NoteName, fifths: number): NoteName => transposeFifths(name, fifths);
 
 /** The interval from one name up to another, "3m". */
 export function intervalBetween(from: NoteName, to: NoteName): string {
-  return Interval.distance(from, to);
+  return distance(from, to);
 }
 
 /** The same note some octaves higher, or lower below 0. */

@@ -1,5 +1,5 @@
 import { XMLParser } from 'fast-xml-parser';
-import { Interval } from 'tonal';
+import { fromSemitones } from '@tonaljs/interval';
 import { transposeSymbol } from '../../harmony/naming.js';
 import { octaveUp, transposeName, transposePitch } from '../../pitch/pitch.js';
 import { MOST } from '../../song/limits.js';
@@ -188,7 +188,7 @@ const OTHER_SPELLING: Readonly<Record<number, string>> = {
 function asItSounds(song: Song, halfSteps: number): Song {
   const octaves = Math.trunc(halfSteps / 12);
   const steps = halfSteps - 12 * octaves;
-  const usual = Interval.fromSemitones(steps);
+  const usual = fromSemitones(steps);
   // A key of more than seven sharps or flats is written as the one that sounds the same.
   const readable = (interval: string) => /^[A-G][b#]?$/.test(transposeName(song.key.tonic, interval));
   const interval = readable(usual) ? usual : (OTHER_SPELLING[Math.abs(steps)]?.replace(/^/, steps < 0 ? '-' : '') ?? usual);
