@@ -1,4 +1,3 @@
-import type { Texture } from '../../song/texture-data.js';
 import { alternatingBass } from './alternating-bass.js';
 import { bassChord } from './bass-chord.js';
 import { bassChordChord } from './bass-chord-chord.js';
@@ -22,9 +21,10 @@ import { risingOctave } from './rising-octave.js';
 import { shapeApart } from './shape-apart.js';
 import { struckOctave } from './struck-octave.js';
 import { stepLine } from './step-line.js';
+import type { ListedTexture } from './texture.js';
 
 /** The textures that come with the application, the quietest first: of an energy the first is the one that plans take. */
-export const TEXTURES: readonly Texture[] = [
+export const TEXTURES: readonly ListedTexture[] = [
   block,
   heldBlock,
   longBass,

@@ -1,11 +1,22 @@
 import { TextureSchema, type Texture } from '../../song/texture-data.js';
 
+/** A texture that comes with the application, with what else pianists call it, for those who look for it by that. */
+export type ListedTexture = Texture & { readonly alsoCalled: string };
+
 /**
- * A texture that comes with the application: its energy from 1, the quietest, to 5, and for each meter a row of tokens that divides its
- * bars, "|" between the bars of a longer one. What the tokens mean stands in `song/texture-data.ts`.
+ * Its energy goes from 1, the quietest, to 5, and for each meter it has a row of tokens that divides the bars, "|" between the bars of a
+ * longer one. What the tokens mean stands in `song/texture-data.ts`.
  */
-export const texture = (id: string, title: string, energy: number, patterns: Readonly<Record<string, string>>): Texture =>
-  TextureSchema.parse({ id, title, energy, patterns: Object.entries(patterns).map(([meter, steps]) => ({ meter, steps })) });
+export const texture = (
+  id: string,
+  title: string,
+  energy: number,
+  patterns: Readonly<Record<string, string>>,
+  alsoCalled = '',
+): ListedTexture => ({
+  ...TextureSchema.parse({ id, title, energy, patterns: Object.entries(patterns).map(([meter, steps]) => ({ meter, steps })) }),
+  alsoCalled,
+});
 
 /** The same row in every meter. */
 export const everyMeter = (steps: string): Record<string, string> =>

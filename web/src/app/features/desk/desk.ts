@@ -264,12 +264,13 @@ export class Desk implements OnDestroy {
   private dressings(): Action[] {
     const [document, arrangement, part] = [this.desk.document(), this.desk.arrangement(), this.part()];
     if (!document || !arrangement || !part || this.desk.view() === 'fills') return [];
-    return texturesOf(document, arrangement, part).map(({ id, title }) => ({
-      name: $localize`Texture: ${title}`,
-      keywords: keywordsOf(id),
+    return texturesOf(document, arrangement, part).map((texture) => ({
+      name: $localize`Texture: ${texture.title}`,
+      keywords: keywordsOf(texture),
       run: () => {
         this.desk.setView('fills');
         const range = rangeOf(part);
+        const { id, title } = texture;
         void this.desk.edit({ code: 'edit.setting', range, setting: 'texture', value: id, title });
       },
     }));

@@ -187,7 +187,7 @@ export class TexturePanel implements OnDestroy {
     inject(Actions).register(() =>
       this.textures().map((texture) => ({
         name: $localize`Texture: ${texture.title}`,
-        keywords: keywordsOf(texture.id),
+        keywords: keywordsOf(texture),
         run: () => this.choose(texture),
       })),
     );

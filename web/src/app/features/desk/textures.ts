@@ -1,5 +1,5 @@
 import type { Arrangement, Part } from '@joined-hands/core/arrange';
-import { patternFor, TEXTURES } from '@joined-hands/core/fills';
+import { patternFor, TEXTURES, type ListedTexture } from '@joined-hands/core/fills';
 import type { Document, Texture } from '@joined-hands/core/song';
 import { barAt } from '@joined-hands/core/time';
 
@@ -9,16 +9,6 @@ export function texturesOf({ choices }: Document, { bars }: Arrangement, part: P
   return [...choices.textures, ...TEXTURES].filter((t) => patternFor(t, meter));
 }
 
-/** What else pianists call some textures, for the finder. */
-const ALSO_CALLED: Readonly<Record<string, string>> = {
-  'bass-chord-chord': $localize`waltz, three in a bar`,
-  'bass-chord': $localize`march, two in a bar`,
-  'alternating-bass': $localize`country, root and fifth`,
-  'step-line': $localize`walking, jazz`,
-  'broken-triad': $localize`arpeggio, ballad`,
-  'pushed-bass': $localize`early, syncopated`,
-  'held-block': $localize`slow, long chords`,
-  block: $localize`plain, easiest`,
-};
-
-export const keywordsOf = (texture: string): string => ALSO_CALLED[texture] ?? $localize`pattern, accompaniment`;
+/** What a texture is looked for by in the finder, beside its name. */
+export const keywordsOf = (texture: Texture | ListedTexture): string =>
+  ('alsoCalled' in texture && texture.alsoCalled) || $localize`pattern, accompaniment`;
