@@ -11,7 +11,7 @@ const TextureFile = z.object({
 
 /** Writes textures as a JSON file. */
 export function writeTextures(textures: readonly Texture[]): string {
-  return `${JSON.stringify({ format: 'joined-hands-figures', version: 1, figures: textures }, null, 2)}\n`;
+  return `${JSON.stringify({ format: 'joined-hands-figures', version: 1, figures: textures.map((t) => TextureSchema.parse(t)) }, null, 2)}\n`;
 }
 
 /** Why a file of textures is refused; its textures are counted from 1. */

@@ -3,9 +3,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { midiOf } from '../pitch/pitch.js';
 import { handsOf } from '../song/decisions.js';
-import { TextureSchema } from '../song/texture-data.js';
 import { TEXTURES } from '../catalogue/textures/registry.js';
-import { barsOf } from '../song/texture-data.js';
+import { barsOf, TextureSchema } from '../song/texture-data.js';
 import { columnKeys, GRID_ROWS, regrid, toggleRow, withColumn } from './grid.js';
 import { readTextures, writeTextures } from './exchange.js';
 
@@ -58,7 +57,8 @@ describe('the count grid', () => {
 
 describe('a file of patterns', () => {
   it('comes back as it was written', () => {
-    expect(readTextures(writeTextures(TEXTURES))).toEqual({ ok: true, textures: TEXTURES });
+    const textures = TEXTURES.map((t) => TextureSchema.parse(t));
+    expect(readTextures(writeTextures(TEXTURES))).toEqual({ ok: true, textures });
   });
 
   it.each([
