@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { noiseFrom } from './sounds.js';
 import { Midi } from '../src/formats/midi/package.js';
+import type { HeardKey, PianoListener } from '../src/hearing/listener.js';
 
 /** Sampled pianos: one by which weights are set, and one that is never used for it. */
 export const PIANOS = {
@@ -32,17 +33,27 @@ export const QUIET_ROOM: Omit<Room, 'piano'> = { pedal: false, rings: false, noi
 
 export const RATE = 44_100;
 
+/** Seconds of the room alone with which a take begins. */
+export const LEAD = 1;
+
+/** Gives a sound to a listener in blocks, as a microphone does. */
+export function listen(listener: PianoListener, sound: Float32Array): HeardKey[] {
+  const heard: HeardKey[] = [];
+  for (let k = 0; k + 1024 <= sound.length; k += 1024) heard.push(...listener.hear(sound.subarray(k, k + 1024)));
+  return heard;
+}
+
 /** Seconds between two takes of one rendering, in which the last one dies away. */
 const APART = 2.5;
 
-/** Takes as one would hear them, one after another by one piano in one room. Each begins with a second of the room alone. */
+/** Takes as one would hear them, one after another by one piano in one room. Each begins with a little of the room alone. */
 export function heardInRoom(takes: readonly (readonly Struck[])[], room: Room): Float32Array[] {
   const folder = mkdtempSync(join(tmpdir(), 'piano-'));
   try {
     const midi = new Midi();
     const track = midi.addTrack();
     const starts: number[] = [];
-    let from = 1;
+    let from = LEAD;
     // A piano that stands higher is one that is rendered slower and played faster.
     const faster = 2 ** (room.cents / 1200);
     for (const take of takes) {
@@ -82,12 +93,17 @@ export function heardInRoom(takes: readonly (readonly Struck[])[], room: Room): 
     execFileSync('fluidsynth', [...how, PIANOS[room.piano], file], { stdio: 'ignore' });
     const bytes = readFileSync(sound);
     const both = new Float32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength >> 2);
-    const all = Float32Array.from({ length: both.length >> 1 }, (_, i) => 0.5 * (both[2 * i] + both[2 * i + 1]));
-    const power = all.reduce((sum, x) => sum + x * x, 0) / all.length;
+    const all = new Float32Array(both.length >> 1);
+    let power = 0;
+    for (let i = 0; i < all.length; i++) {
+      all[i] = 0.5 * (both[2 * i] + both[2 * i + 1]);
+      power += all[i] * all[i];
+    }
     const hiss = noiseFrom(takes.length + 7);
-    const level = Math.sqrt(3 * power) * 10 ** (room.noise / 20);
+    const level = Math.sqrt((3 * power) / all.length) * 10 ** (room.noise / 20);
     for (let i = 0; i < all.length; i++) all[i] += level * hiss();
-    return starts.map((at, i) => all.slice(Math.round((at - 1) * RATE), Math.round(((starts[i + 1] ?? Infinity) - 1) * RATE)));
+    const sample = (seconds: number) => Math.round((seconds - LEAD) * RATE);
+    return starts.map((at, i) => all.subarray(sample(at), sample(starts[i + 1] ?? Infinity)));
   } finally {
     rmSync(folder, { recursive: true });
   }

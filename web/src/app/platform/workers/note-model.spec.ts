@@ -5,15 +5,12 @@ import { inQuarters, isUnsure, tonesIn, type HeardTone, type NoteModel } from '@
 import { midiOf } from '@joined-hands/core/pitch';
 import { TICKS_PER_QUARTER as Q } from '@joined-hands/core/time';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { heardInRoom, QUIET_ROOM, type Struck } from '../../../../../core/testing/pianos';
+import { heardInRoom, LEAD, QUIET_ROOM, type Struck } from '../../../../../core/testing/pianos';
 import { LEARNER, takesOf } from '../../../../../core/testing/takes';
 import { loadNoteModel } from './note-model';
 
 const MODEL = join(import.meta.dirname, '../../../../public/models/notes');
 const WASM = join(import.meta.dirname, '../../../../../node_modules/@tensorflow/tfjs-backend-wasm/dist/');
-/** A take begins after a second of the room alone. */
-const LEAD = 1;
-
 /** The model as it is served, from its two files. */
 interface Served {
   readonly modelTopology: object;
