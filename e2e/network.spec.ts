@@ -6,13 +6,13 @@ test.use({ serviceWorkers: 'allow' });
 /** Waits until the browser keeps all of the application and the piano, opens it from there, and cuts the network. */
 async function cutNetwork(page: Page): Promise<void> {
   await openShelf(page);
-  await page.evaluate(async () => {
-    const registration = await navigator.serviceWorker.ready;
-    const names = async () => (await caches.keys()).filter((k) => k.includes('piano:cache'));
-    // Ready means active; the files are there when the last sound of the piano is.
-    while (registration.active === null || (await names()).length === 0 || !(await caches.match('/samples/piano/C8.mp3')))
-      await new Promise(requestAnimationFrame);
-  });
+  // Ready means active; the files are there when the last sound of the piano is.
+  const kept = () =>
+    page.evaluate(async () => {
+      const registration = await navigator.serviceWorker.ready;
+      return registration.active !== null && (await caches.match('/samples/piano/C8.mp3')) !== undefined;
+    });
+  await expect.poll(kept, { intervals: [500] }).toBe(true);
   await page.reload();
   await expect(page.getByTestId('song-card').first()).toBeVisible();
   await page.context().setOffline(true);

@@ -1,5 +1,6 @@
 import {
   ErrorHandler,
+  inject,
   isDevMode,
   provideBrowserGlobalErrorListeners,
   provideZonelessChangeDetection,
@@ -14,6 +15,8 @@ import {
 } from '@angular/router';
 import { provideServiceWorker } from '@angular/service-worker';
 import { en_US, provideNzI18n } from 'ng-zorro-antd/i18n';
+import { from } from 'rxjs';
+import { Workers } from '../platform/workers/workers';
 import { Addresses } from './addresses';
 import { routes } from './routes';
 import { sayNotLoaded, Uncaught } from '../platform/state/uncaught';
@@ -31,8 +34,8 @@ export const appConfig: ApplicationConfig = {
       withRouterConfig({ resolveNavigationPromiseOnError: true }),
     ),
     provideNzI18n(en_US),
-    // After the first visit everything, the engraver and the piano too, is there without a network. It is fetched once
-    // the page has settled, so that the first screen comes first.
-    provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode(), registrationStrategy: 'registerWithDelay:6000' }),
+    // After the first visit everything, the engraver and the piano too, is there without a network. To fetch and check it all keeps a
+    // small device busy for a while, so that it waits for the first sheet.
+    provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode(), registrationStrategy: () => from(inject(Workers).atRest) }),
   ],
 };

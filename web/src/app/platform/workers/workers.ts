@@ -18,7 +18,7 @@ const DEADLINES = {
   notes: 900_000,
 } as const;
 
-/** Milliseconds from opening a song until the engraver is made ahead. */
+/** Milliseconds from opening a song until the engraver is made ahead, and from the start until a visitor is taken to look round first. */
 const SETTLED_MS = 15_000;
 
 /** The workers: arranging starts with the application, reading with the first file, engraving with the first sheet. */
@@ -73,18 +73,25 @@ export class Workers {
     DEADLINES.notes,
   );
 
+  private prepared = false;
+  private rest: () => void = () => undefined;
+
+  /** Resolves once nothing that somebody may soon wait for is still to be made: no song was opened for a while, or its engraver is there. */
+  readonly atRest = new Promise<void>((resolve) => (this.rest = resolve));
+
   constructor() {
     this.arranger.warm();
+    setTimeout(() => {
+      if (!this.prepared) this.rest();
+    }, SETTLED_MS);
   }
-
-  private prepared = false;
 
   /** Makes the engraver while nothing else is to do, some time after a song was opened, so that its sheet does not wait for it. */
   prepareEngraver(): void {
     if (this.prepared) return;
     this.prepared = true;
     const idle: (run: () => void) => void = 'requestIdleCallback' in window ? requestIdleCallback : setTimeout;
-    setTimeout(() => idle(() => void this.engraver.call('prepare')), SETTLED_MS);
+    setTimeout(() => idle(() => void this.engraver.call('prepare').then(this.rest)), SETTLED_MS);
   }
 }
 
