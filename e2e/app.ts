@@ -1,3 +1,4 @@
+import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test as base, type Locator, type Page } from '@playwright/test';
 
 /** Every test fails on an error in the console and on a request that leaves the origin. */
@@ -183,4 +184,20 @@ export async function addPlayer(
   await form.getByRole('button', { name: 'Keep' }).click();
   await expect(form).toBeHidden();
   await expect(page.getByTestId('player').filter({ hasText: name })).toBeVisible();
+}
+
+/** All that the checker knows by itself, and the size of targets, which it leaves out unless it is asked. */
+const BARRIERS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'];
+
+/** What keeps somebody from using what is open, all but minor findings of the checker; of engraved music only that it has a name. */
+export async function barriersOn(page: Page, rule?: string): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page })
+    // The page has no frames, whose results would be put together on a page of their own, at three times the cost.
+    .setLegacyMode()
+    .exclude('[data-testid=page] svg')
+    .options({ resultTypes: ['violations'], runOnly: rule ? [rule] : BARRIERS })
+    .analyze();
+  return violations
+    .filter((v) => v.impact !== 'minor')
+    .flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.any[0]?.message ?? ''}`));
 }

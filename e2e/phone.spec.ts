@@ -1,8 +1,7 @@
-import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { openFile } from '../core/src/formats/index.js';
-import { choose, expect, openSong, putSongs, stacks, test } from './app.js';
-import { SCREENS } from './screens.js';
+import { barriersOn, choose, expect, openShelf, openSong, putSongs, stacks, test } from './app.js';
+import { goToScreen, SCREENS } from './screens.js';
 
 /** A song that takes a lot of room: a long title, five flats, six counts a bar. */
 const WIDE = `title: The Long Way Round the Outer Islands by the Last Ferry of an Autumn Evening
@@ -47,16 +46,15 @@ async function putWide(page: Page): Promise<void> {
 }
 
 test('nothing is cut off at the side, on phones, tablets and large screens', async ({ page }) => {
-  await page.goto('/');
-  await page.getByTestId('song-card').first().waitFor();
+  await openShelf(page);
   await putWide(page);
-  for (const { path, of, ready } of SCREENS) {
-    await page.goto(of === 'none' ? `/${path}` : `/${path}/wide`);
-    await expect(page.locator(ready).first()).toBeVisible();
+  await page.reload();
+  for (const screen of SCREENS) {
+    await goToScreen(page, screen, 'wide');
     for (const size of SIZES) {
       await page.setViewportSize(size);
       await expect.soft
-        .poll(() => cutOff(page), { message: `${path} at ${size.width} by ${size.height}`, timeout: 5000 })
+        .poll(() => cutOff(page), { message: `${screen.path} at ${size.width} by ${size.height}`, timeout: 5000 })
         .toEqual([]);
     }
   }
@@ -156,17 +154,10 @@ test.describe('on a phone that is held upright', () => {
   test('what is drawn otherwise there can be read by everybody', async ({ page }) => {
     await openSong(page, 'Harbour Glass');
     const id = page.url().split('/').at(-1) ?? '';
-    const check = async (what: string) => {
-      const { violations } = await new AxeBuilder({ page }).exclude('[data-testid=page] svg').analyze();
-      const found = violations
-        .filter((v) => v.impact !== 'minor')
-        .flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)}`));
-      expect.soft(found, what).toEqual([]);
-    };
-    for (const { path, of, ready } of SCREENS.filter((s) => DRAWN_OTHERWISE.has(s.path))) {
-      await page.goto(of === 'none' ? `/${path}` : `/${path}/${id}`);
-      await expect(page.locator(ready).first()).toBeVisible();
-      await check(path);
+    const check = async (what: string) => expect.soft(await barriersOn(page), what).toEqual([]);
+    for (const screen of SCREENS.filter((s) => DRAWN_OTHERWISE.has(s.path))) {
+      await goToScreen(page, screen, id);
+      await check(screen.path);
     }
     await page.goto(`/desk/${id}`);
     await page.getByRole('button', { name: 'why?' }).tap();

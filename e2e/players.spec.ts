@@ -1,7 +1,6 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { writeParcel } from '@joined-hands/core/passing';
-import { addPlayer, choose, expect, openSong, parts, pick, test } from './app.js';
+import { barriersOn, addPlayer, choose, expect, openSong, parts, pick, test } from './app.js';
 
 test.use({ viewport: { width: 1280, height: 800 } });
 
@@ -24,7 +23,7 @@ test('each player has a version of a song, told against the first, and a press c
   await expect(versions).toHaveCount(3);
   await expect(versions.nth(0)).toContainText('The others are compared with this version.');
   await expect(versions.nth(1)).toContainText('fewer keys at once');
-  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  expect(await barriersOn(page)).toEqual([]);
   // A simpler left hand for one of them in this song alone.
   await pick(page, 'Left hand of Ines at most', 'bass notes');
   await expect(versions.nth(1)).toContainText(/Left hand .*fewer keys at once, \S+ instead of/);

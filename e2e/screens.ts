@@ -1,6 +1,8 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import type { Page } from '@playwright/test';
+import { expect } from './app.js';
 
 /** What a screen says of itself: see `platform/screen.ts` of the page. */
 interface Screen {
@@ -20,3 +22,16 @@ export const SCREENS: readonly Screen[] = readdirSync(features).map((folder) => 
   if (Object.values(screen).includes('')) throw new Error(`The descriptor of ${folder} cannot be read.`);
   return screen;
 });
+
+/** Goes to a screen as the browser's own arrows do, without loading the page anew, and waits until it is whole. */
+export async function goToScreen(page: Page, { path, name, of, ready }: Screen, song: string): Promise<void> {
+  await page.evaluate(
+    (address) => {
+      history.pushState(null, '', address);
+      dispatchEvent(new PopStateEvent('popstate', { state: null }));
+    },
+    of === 'none' ? `/${path}` : `/${path}/${song}`,
+  );
+  await expect(page).toHaveTitle(new RegExp(`^${name}`));
+  await expect(page.locator(ready).first()).toBeVisible();
+}
