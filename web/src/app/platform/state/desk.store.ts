@@ -302,6 +302,13 @@ export const DeskStore = signalStore(
     // What cannot be read just now is followed with the next change.
     tabs.changed = (id, _news, edit) => void saving.then(() => follow(id, edit)).catch(() => undefined);
 
+    /** From here on nothing is worked on, until a song has been read: what comes in the meantime is not meant for the one before. */
+    const forget = (): void => {
+      newest = null;
+      good = null;
+      knownTitle = '';
+    };
+
     /** Reads a song and shows it; says why where it cannot be shown. */
     const read = async (id: string): Promise<void> => {
       const isLatest = begin();
@@ -346,6 +353,7 @@ export const DeskStore = signalStore(
     return {
       async open(id: string): Promise<void> {
         if (store.id() === id && store.document()) return;
+        forget();
         patchState(store, { ...EMPTY, view: store.view() });
         await read(id);
       },
@@ -421,9 +429,7 @@ export const DeskStore = signalStore(
       },
       /** Forgets the open song, for one that was taken off the shelf or renamed there. */
       close(): void {
-        newest = null;
-        knownTitle = '';
-        good = null;
+        forget();
         tabs.open(null);
         begin();
         patchState(store, EMPTY);

@@ -208,6 +208,19 @@ describe('a song', () => {
     expect(app.players.handsFor(id).profile).toBe('child');
   });
 
+  it('opens after one that is played with other hands', async () => {
+    const [first, second] = [await app.library.add(GLASS), await app.library.add(GLASS)];
+    await app.desk.open(first);
+    await app.desk.edit({ code: 'edit.hands', change: { profile: 'small' } });
+    await settled();
+    const opening = app.desk.open(second);
+    // The hands of no song are others than those of the first one; this is seen before the second one has been read.
+    TestBed.tick();
+    await opening;
+    expect(app.desk.id()).toBe(second);
+    expect(app.desk.document()?.hands).toEqual(handsOf());
+  });
+
   it('has the same choices whoever made them, and leaves the hands of the others alone', async () => {
     const [ines, tove] = [app.players.add('Ines'), app.players.add('Tove')];
     app.players.change(ines, { hands: SMALL });
