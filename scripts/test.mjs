@@ -19,14 +19,25 @@ function step(name, command, args) {
   return spawnSync(command, args, { cwd: root, stdio: 'inherit', env: quiet }).status === 0;
 }
 
-/** Runs a command beside others; its output is shown when it has ended, so that two do not mix. */
-function aside(name, command) {
+/** Runs a command; its output is shown when it has ended, so that two do not mix. */
+function aside([name, command]) {
   return new Promise((resolve) => {
     exec(command, { cwd: root, env: quiet, maxBuffer: 2 ** 26 }, (error, out, trouble) => {
       console.log(`\n── ${name}\n${out}${trouble}`);
       resolve(error === null);
     });
   });
+}
+
+/** Runs commands two at a time, in their order: none of them uses more than one processor. */
+async function twoAtATime(commands) {
+  const left = [...commands];
+  const all = [];
+  const lane = async () => {
+    for (let next = left.shift(); next; next = left.shift()) all.push(await aside(next));
+  };
+  await Promise.all([lane(), lane()]);
+  return all;
 }
 
 function counts(file, read) {
@@ -43,10 +54,13 @@ const take = (ok, found) => {
   if (!ok && !found?.failed) failed++;
 };
 
-// Two at a time: neither the linter nor the compiler uses more than one processor. The build checks the types of the application.
-const checks = await Promise.all([
-  aside('Lint and types', 'npm run -s lint && npm run -s typecheck'),
-  aside('Build', 'npm run -s build'),
+// The longest first, so that both lanes end together. The build checks the types of the application.
+const checks = await twoAtATime([
+  ['Build', 'npm run -s build'],
+  ['Rules', 'npx eslint . --max-warnings 0'],
+  ['Types', 'npm run -s typecheck'],
+  ['Layout of the sources', 'npx prettier --check . --log-level warn'],
+  ['What nothing uses', 'npx knip --no-progress'],
 ]);
 for (const ok of checks) take(ok, null);
 const units = step('Units', 'npx', [
