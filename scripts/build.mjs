@@ -45,6 +45,21 @@ function compress(folder) {
   }
 }
 
+/** Most bytes of script that the first screen may wait for, as they are sent. */
+const MOST_FIRST_SCRIPT = 260_000;
+
+/** Bytes of the scripts that the page loads before its first screen, as they are sent. */
+function firstScript(folder) {
+  const found = new Set();
+  const follow = (name) => {
+    if (found.has(name)) return;
+    found.add(name);
+    for (const [, next] of readFileSync(join(folder, name), 'utf8').matchAll(/(?:from|import)"\.\/([\w-]+\.js)"/g)) follow(next);
+  };
+  for (const [, name] of readFileSync(join(folder, 'index.html'), 'utf8').matchAll(/src="([\w-]+\.js)"/g)) follow(name);
+  return [...found].reduce((sum, name) => sum + statSync(join(folder, `${name}.br`)).size, 0);
+}
+
 /** Builds the web application unless the built one is of these very sources. */
 export function ensureBuilt() {
   const stamp = join(root, 'web', 'dist', '.sources');
@@ -53,7 +68,12 @@ export function ensureBuilt() {
   console.error('Building the application …');
   laySamples();
   run('npx', ['ng', 'build']);
-  compress(join(root, 'web', 'dist', 'browser'));
+  const built = join(root, 'web', 'dist', 'browser');
+  compress(built);
+  const bytes = firstScript(built);
+  console.error(`The first screen loads ${Math.round(bytes / 1000)} kB of script.`);
+  if (bytes > MOST_FIRST_SCRIPT)
+    throw new Error(`That is more than ${MOST_FIRST_SCRIPT / 1000} kB: load later what it does not need.`);
   writeFileSync(stamp, sources);
 }
 
