@@ -46,7 +46,7 @@ interface DrawnKey {
 const WIDTH = 1236;
 const TOP = 34;
 /** Length of a white key, usual and where the keys are what is played on; and of a black one, as a part of it. */
-const LENGTH = { usual: 98, tall: 190 } as const;
+const LENGTH = { least: 42, usual: 98, tall: 190 } as const;
 const BLACK = 0.6;
 
 /** Width of a letter over a bracket. */
@@ -90,7 +90,14 @@ export class Keyboard {
   protected readonly larger = computed(() => Math.min(1.6, Math.max(1, 1 / this.scale())));
 
   protected readonly top = TOP;
-  protected readonly length = computed(() => (this.tall() ? LENGTH.tall : LENGTH.usual));
+  /** Where only some keys are seen and there is little height, they are cut short, so that they need not be narrow. */
+  protected readonly length = computed(() => {
+    if (this.tall()) return LENGTH.tall;
+    const { width, height } = this.room();
+    if (!this.within() || height === 0) return LENGTH.usual;
+    const room = (height * this.stretch().width) / width - TOP - 4;
+    return Math.min(LENGTH.usual, Math.max(LENGTH.least, room));
+  });
   protected readonly blackLength = computed(() => this.length() * BLACK);
   private readonly height = computed(() => TOP + this.length() + 4);
   /** Where the keys that are drawn begin, and how wide they are together. */
