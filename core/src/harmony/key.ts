@@ -1,4 +1,4 @@
-import { fifthsUp, pitchClass, type NoteName } from '../pitch/pitch.js';
+import { fifthsAbove, fifthsUp, pitchClass, type NoteName } from '../pitch/pitch.js';
 import { remembered } from '../lists/remembered.js';
 
 /** The modes that songs are in: major, minor, and the four old ones that tunes are still sung and danced in. */
@@ -19,10 +19,6 @@ export const hasMinorThird = ({ mode }: Pick<Key, 'mode'>): boolean => SIGNS[mod
 
 /** The plain key beside a mode, major or minor by its third: what scales, cadences and fingers are taught in. */
 export const plainMode = (key: Pick<Key, 'mode'>): 'major' | 'minor' => (hasMinorThird(key) ? 'minor' : 'major');
-
-/** Every note that a key may lie on, as signatures count them: C major has no sign, each step to the right a sharp more. */
-const BY_FIFTHS = 'Fb Cb Gb Db Ab Eb Bb F C G D A E B F# C# G# D# A# E# B#'.split(' ');
-const C = BY_FIFTHS.indexOf('C');
 
 /** The twelve keys of a mode as they are written, from C upwards: those with the fewest signs. */
 export function keysOf(mode: Mode): Key[] {
@@ -66,12 +62,12 @@ export function parseKey(text: string): Key | null {
 
 /** Sharps (above 0) or flats (below 0) in the signature; up to ±7 for the usual keys. */
 export function signatureOf({ tonic, mode }: Key): number {
-  return BY_FIFTHS.indexOf(tonic) - C + SIGNS[mode];
+  return fifthsAbove(tonic) + SIGNS[mode];
 }
 
 /** The key with this signature (-7 to 7) and mode. */
 export function keyFromSignature(fifths: number, mode: Mode): Key {
-  return { tonic: BY_FIFTHS[fifths - SIGNS[mode] + C], mode };
+  return { tonic: fifthsUp('C', fifths - SIGNS[mode]), mode };
 }
 
 /** The seven notes of the key (the natural minor for a minor key). */

@@ -109,6 +109,12 @@ export const transposeName: (name: NoteName, interval: string) => NoteName = rem
 /** The note that lies some fifths up, or down below 0: B flat two fifths below C. */
 export const fifthsUp = (name: NoteName, fifths: number): NoteName => transposeFifths(name, fifths);
 
+/** How many fifths a note lies above C, as signatures count: -2 for B flat. Each sharp is seven more. */
+export function fifthsAbove(name: NoteName): number {
+  const { step, alter } = pitchParts(`${name}4`);
+  return 'FCGDAEB'.indexOf(LETTERS[step]) - 1 + 7 * alter;
+}
+
 /** The interval from one name up to another, "3m". */
 export function intervalBetween(from: NoteName, to: NoteName): string {
   return distance(from, to);

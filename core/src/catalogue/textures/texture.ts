@@ -4,8 +4,8 @@ import { TextureSchema, type Texture } from '../../song/texture-data.js';
 export type ListedTexture = Texture & { readonly alsoCalled: string };
 
 /**
- * Its energy goes from 1, the quietest, to 5, and for each meter it has a row of tokens that divides the bars, "|" between the bars of a
- * longer one. What the tokens mean stands in `song/texture-data.ts`.
+ * A texture of the catalogue: its energy from 1, the quietest, to 5, and for each meter a row of tokens that divides its bars, "|" between
+ * the bars of a longer one. What the tokens mean stands in `song/texture-data.ts`.
  */
 export const texture = (
   id: string,
