@@ -2,10 +2,11 @@ import { arrange } from '@joined-hands/core/arrange';
 import { notesOf, stepsOf } from '@joined-hands/core/practice';
 import { chromium, type Page } from '@playwright/test';
 import { gzipSync } from 'node:zlib';
-import { readdirSync, readFileSync, statSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { demo } from '../core/testing/songs.js';
+import { firstScript, withImports } from '../scripts/first-script.mjs';
 import { listen } from '../server/src/listen.js';
 import { makeApp } from '../server/src/app.js';
 import { CHROMIUM } from '../e2e/chromium.js';
@@ -27,26 +28,15 @@ async function rehearse(target: Page, home: string, title: string): Promise<void
 /** Edits before those that count: the browser compiles what is used again. */
 const WARMING = 4;
 
-/** A script and all that it imports before it runs. */
-function withImports(folder: string, script: string, found = new Set<string>()): Set<string> {
-  if (found.has(script)) return found;
-  found.add(script);
-  const text = readFileSync(join(folder, script), 'utf8');
-  for (const [, name] of text.matchAll(/(?:from|import)"\.\/([\w-]+\.js)"/g)) withImports(folder, name, found);
-  return found;
-}
-
 const sizeOf = (path: string): number => gzipSync(readFileSync(path)).length;
 
 const kB = (bytes: number): string => `${(bytes / 1000).toFixed(0)} kB`;
 
 function sizes(dist: string): Row[] {
-  const main = /src="(main[\w-]*\.js)"/.exec(readFileSync(join(dist, 'index.html'), 'utf8'))?.[1] ?? '';
   const all = readdirSync(dist)
     .filter((name) => name.endsWith('.js'))
     .map((name) => sizeOf(join(dist, name)));
   const weight = (names: Iterable<string>) => [...names].reduce((sum, name) => sum + sizeOf(join(dist, name)), 0);
-  const sent = [...withImports(dist, main)].reduce((sum, name) => sum + statSync(join(dist, `${name}.br`)).size, 0);
   // Only the ear has this question among those that it answers.
   const ear = readdirSync(dist).find(
     (name) => /^worker-.*\.js$/.test(name) && readFileSync(join(dist, name), 'utf8').includes('freeLine'),
@@ -54,7 +44,7 @@ function sizes(dist: string): Row[] {
   const model = readdirSync(join(dist, 'models', 'notes')).map((name) => join('models', 'notes', name));
   const engraver = `of it the engraver ${(Math.max(...all) / 1e6).toFixed(1)} MB, loaded with the first sheet`;
   return [
-    { what: 'initial script, compressed as it is sent', measured: kB(sent), against: '260 kB' },
+    { what: 'initial script, compressed as it is sent', measured: kB(firstScript(dist)), against: '260 kB' },
     {
       what: 'the ear, with what it loads, compressed',
       measured: kB(weight(ear ? withImports(dist, ear) : [])),

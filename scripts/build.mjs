@@ -3,6 +3,7 @@ import { copyFileSync, existsSync, mkdirSync, readFileSync, readdirSync, statSyn
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { brotliCompressSync, constants } from 'node:zlib';
+import { firstScript } from './first-script.mjs';
 import { root, run } from './install.mjs';
 
 const SOURCES = [
@@ -47,18 +48,6 @@ function compress(folder) {
 
 /** Most bytes of script that the first screen may wait for, as they are sent. */
 const MOST_FIRST_SCRIPT = 260_000;
-
-/** Bytes of the scripts that the page loads before its first screen, as they are sent. */
-function firstScript(folder) {
-  const found = new Set();
-  const follow = (name) => {
-    if (found.has(name)) return;
-    found.add(name);
-    for (const [, next] of readFileSync(join(folder, name), 'utf8').matchAll(/(?:from|import)"\.\/([\w-]+\.js)"/g)) follow(next);
-  };
-  for (const [, name] of readFileSync(join(folder, 'index.html'), 'utf8').matchAll(/src="([\w-]+\.js)"/g)) follow(name);
-  return [...found].reduce((sum, name) => sum + statSync(join(folder, `${name}.br`)).size, 0);
-}
 
 /** Builds the web application unless the built one is of these very sources. */
 export function ensureBuilt() {

@@ -57,10 +57,10 @@ const take = (ok, found) => {
 // The longest first, so that both lanes end together. The build checks the types of the application.
 const checks = await twoAtATime([
   ['Build', 'npm run -s build'],
-  ['Rules', 'npx eslint . --max-warnings 0'],
+  ['Rules', 'npm run -s lint:rules'],
   ['Types', 'npm run -s typecheck'],
-  ['Layout of the sources', 'npx prettier --check . --log-level warn'],
-  ['What nothing uses', 'npx knip --no-progress'],
+  ['Layout of the sources', 'npm run -s lint:layout'],
+  ['What nothing uses', 'npm run -s lint:unused'],
 ]);
 for (const ok of checks) take(ok, null);
 const units = step('Units', 'npx', [
