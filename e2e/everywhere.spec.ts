@@ -129,10 +129,11 @@ for (const { half, screens } of HALVES)
     await expect(page.getByTestId('preview')).toContainText('53 parts');
     await page.getByTestId('keep').click();
     await expect(parts(page)).toHaveCount(53);
-    const id = page.url().split('/').at(-1) ?? '';
-    for (const screen of screens) {
-      const { path } = screen;
-      await goToScreen(page, screen, id);
+    for (const { name, path, ready } of screens) {
+      await find(page, `Go to: ${name}`);
+      await page.keyboard.press('Enter');
+      await page.waitForURL(`**/${path}/**`);
+      await expect(page.locator(ready).first()).toBeVisible();
       for (const [width, height] of [
         [1280, 800],
         [1024, 768],

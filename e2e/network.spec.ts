@@ -12,7 +12,7 @@ async function cutNetwork(page: Page): Promise<void> {
       const registration = await navigator.serviceWorker.ready;
       return registration.active !== null && (await caches.match('/samples/piano/C8.mp3')) !== undefined;
     });
-  await expect.poll(kept, { intervals: [500] }).toBe(true);
+  await expect.poll(kept, { intervals: [500], timeout: 180_000 }).toBe(true);
   await page.reload();
   await expect(page.getByTestId('song-card').first()).toBeVisible();
   await page.context().setOffline(true);

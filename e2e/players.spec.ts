@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { writeParcel } from '@joined-hands/core/passing';
-import { barriersOn, addPlayer, choose, expect, openSong, parts, pick, test } from './app.js';
+import { addPlayer, barriersOn, choose, expect, openSong, parts, pick, test } from './app.js';
 
 test.use({ viewport: { width: 1280, height: 800 } });
 
