@@ -45,7 +45,7 @@ interface DrawnKey {
 
 const WIDTH = 1236;
 const TOP = 34;
-/** Length of a white key, usual and where the keys are what is played on; and of a black one, as a part of it. */
+/** Length of a white key: where there is little height, usually, and where the keys are what is played on; and of a black one, as a part of it. */
 const LENGTH = { least: 42, usual: 98, tall: 190 } as const;
 const BLACK = 0.6;
 
