@@ -1,6 +1,8 @@
 import { weighChords, type WeighedChord } from '../harmony/choices.js';
 import type { TuneNote } from '../harmony/fit.js';
+import type { Key } from '../harmony/key.js';
 import { hearKeys, suggestChords } from '../harmony/suggest.js';
+import { remembered } from '../lists/remembered.js';
 import { withWritten } from '../song/edits.js';
 import type { ChordEvent, Song } from '../song/song.js';
 import type { Bar } from '../time/bars.js';
@@ -12,6 +14,31 @@ export interface HarmonisedChord extends WeighedChord {
   /** given: the song brought it. chosen: the pianist wrote it. suggested: found for the tune. */
   readonly source: 'given' | 'chosen' | 'suggested';
 }
+
+/** What a tune is weighed with. */
+interface HarmonyTask {
+  readonly tune: readonly TuneNote[];
+  readonly bars: readonly Bar[];
+  readonly key: Key;
+  readonly tempo: number;
+  readonly ends: readonly Ticks[];
+}
+
+/** Songs whose chords are kept as they were weighed: an edit of the hands, of fingers or of a texture leaves them as they are. */
+const MOST_SONGS = 12;
+
+/** The chords of a row, each in the key that it is heard in, with its reason and its rivals. */
+const weighed = remembered(
+  MOST_SONGS,
+  (...asked: [task: HarmonyTask, row: readonly ChordEvent[], length: Ticks]) => JSON.stringify(asked),
+  (task, row, length): WeighedChord[] => {
+    const keys = hearKeys(task, row);
+    return weighChords(
+      task,
+      row.map(({ at, symbol }, i) => ({ at, symbol, key: keys[i], length: (row[i + 1]?.at ?? length) - at })),
+    );
+  },
+);
 
 /**
  * The chords that the left hand plays: the song's own or suggested ones, by stretches where that was asked for, and
@@ -40,9 +67,7 @@ export function harmonise(
     row = [...row.filter((c) => c.at < start || c.at >= to), ...fresh].sort((a, b) => a.at - b.at);
     for (const c of fresh) found.add(c.at);
   }
-  const keys = hearKeys(task, row);
-  const standing = row.map(({ at, symbol }, i) => ({ at, symbol, key: keys[i], length: (row[i + 1]?.at ?? song.length) - at }));
-  return weighChords(task, standing).map((c) => ({
+  return weighed(task, row, song.length).map((c) => ({
     ...c,
     source: chosen.get(c.at) === c.symbol ? 'chosen' : found.has(c.at) ? 'suggested' : 'given',
   }));

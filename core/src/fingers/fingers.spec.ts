@@ -193,3 +193,28 @@ describe('what a teacher would write', () => {
     expect(row.slice(3).map((f) => f.fingers[0])).toEqual(row.slice(0, 3).map((f) => f.fingers[0]));
   });
 });
+
+describe('fingers that are kept', () => {
+  it('are those of the hand, its spans, the speed and the key that ask for them, whoever asked before', () => {
+    const spans = [null, [8, 9], [8, 12], [9, 9]].map((s) => s && { comfortable: s[0], limit: s[1] });
+    const tasks = (keys: readonly Key[]): FingeringTask[] =>
+      spans.flatMap((span) =>
+        (['left', 'right'] as const).flatMap((hand) =>
+          [30, 260].flatMap((tempo) =>
+            keys.map((key) => ({ hands: { ...handsOf(), left: span, right: span }, hand, tempo, key })),
+          ),
+        ),
+      );
+    // Quick repetitions of one key, on which a fast player changes fingers.
+    const drummed = fc
+      .tuple(fc.constantFrom(...PITCHES), fc.integer({ min: 3, max: 6 }))
+      .map(([pitch, times]) => line(new Array(times).fill(pitch).join(' ')));
+    fc.assert(
+      // Too short for a figure that comes again: the search alone decides.
+      fc.property(fc.oneof(anyLine(7), drummed), (grips) => {
+        for (const task of tasks([C_MAJOR, { tonic: 'Db', mode: 'major' }]))
+          expect(fingerLine(grips, task)).toEqual(solveFingering(fingeringProblem(grips, task)).row);
+      }),
+    );
+  });
+});

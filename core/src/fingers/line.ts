@@ -1,4 +1,7 @@
+import { keyName } from '../harmony/key.js';
+import { remembered } from '../lists/remembered.js';
 import { midiOf } from '../pitch/pitch.js';
+import { spanOf } from '../song/decisions.js';
 import { keysFor, type PianoKey } from './keys.js';
 import { fingeringProblem, solveFingering, type Fingered, type FingeringTask, type Grip } from './search.js';
 
@@ -20,6 +23,22 @@ interface Solved {
   readonly row: readonly Fingered[];
   readonly cost: number;
 }
+
+/** Phrases whose fingers are kept: those of some songs with the ways that were tried, so that an edit elsewhere finds them again. */
+const MOST_PHRASES = 1000;
+
+/** The cheapest fingers of one phrase. */
+const solve = remembered(
+  MOST_PHRASES,
+  (grips: readonly Grip[], { hands, hand, tempo, key }: FingeringTask) => {
+    const { comfortable, limit } = spanOf(hands, hand);
+    return `${hand} ${comfortable} ${limit} ${tempo} ${keyName(key)} ${printOf(grips)}`;
+  },
+  (grips, task): Solved => {
+    const { row, cost } = solveFingering(fingeringProblem(grips, task));
+    return { row, cost };
+  },
+);
 
 /**
  * Fingers a line of notes and chords: each phrase by the exact search, a phrase that comes again note for note as the first time. Figures
@@ -51,8 +70,7 @@ const movesIn = (row: readonly Fingered[]): number => row.filter((f) => f.move !
 
 /** Fingers phrases that all differ, and gives the figures in them the same fingers every time where that is nearly free. */
 function withFigures(phrases: readonly (readonly Grip[])[], task: FingeringTask): (readonly Fingered[])[] {
-  const solve = (grips: readonly Grip[]): Solved => solveFingering(fingeringProblem(grips, task));
-  const solved: Solved[] = phrases.map(solve);
+  const solved: Solved[] = phrases.map((grips) => solve(grips, task));
   const settled = phrases.map((grips): (readonly number[] | null)[] => grips.map((g) => g.pin ?? null));
   let left = MOST_SEARCHES * phrases.reduce((sum, grips) => sum + grips.length, 0);
   for (const figure of figuresIn(phrases, task)) {
@@ -65,7 +83,12 @@ function withFigures(phrases: readonly (readonly Grip[])[], task: FingeringTask)
       if (left < 0) break;
       const pins = touched.map((p) => [...settled[p]]);
       for (const { phrase, at } of figure.places) fingers.forEach((f, k) => (pins[touched.indexOf(phrase)][at + k] = f));
-      const tried = touched.map((p, k) => solve(phrases[p].map((g, i) => ({ ...g, pin: pins[k][i] }))));
+      const tried = touched.map((p, k) =>
+        solve(
+          phrases[p].map((g, i) => ({ ...g, pin: pins[k][i] })),
+          task,
+        ),
+      );
       const more = tried.reduce((sum, s, k) => sum + s.cost - solved[touched[k]].cost, 0);
       const moves = tried.reduce((sum, s, k) => sum + movesIn(s.row) - movesIn(solved[touched[k]].row), 0);
       if (moves > 0 || more > SAME_FINGERS_WORTH * figure.places.length) continue;

@@ -91,6 +91,28 @@ describe('the path', () => {
     );
   });
 
+  it('chooses among the voicings of the very hand, keyboard, school and wish, whoever asked for the chord before', () => {
+    const asked = fc.record({
+      profile: fc.constantFrom(...HAND_PROFILES),
+      keys: fc.constantFrom(...KEYBOARD_SIZES),
+      firstYear: fc.boolean(),
+      school: fc.constantFrom(...SCHOOLS),
+      dominants: fc.constantFrom('four' as const, 'three' as const, 'all-three' as const),
+      octave: fc.constantFrom(-1, 0, 1),
+    });
+    fc.assert(
+      fc.property(fc.constantFrom('G7', 'Dm7', 'C/E'), fc.array(asked, { minLength: 2, maxLength: 5 }), (symbol, all) => {
+        for (const { profile, keys, firstYear, school, dominants, octave } of all) {
+          const hands = { ...handsOf(profile), keys, firstYear };
+          const wish = { dominants, octave };
+          const strikes = [{ at: 0, length: Q, symbol, restruck: false, beat: Q, writtenAt: 0 }];
+          const [layer] = voicingProblem(strikes, [], wishes({ hands, schoolAt: () => school, wishAt: () => wish })).layers;
+          expect(layer.voicings).toEqual(voicingsFor(layer.chord, hands, school, wish));
+        }
+      }),
+    );
+  });
+
   it.each(SCHOOLS)('equals exhaustive search on random runs of real chords under a tune: %s', (school) => {
     const count = school === 'close' ? 5 : 6;
     const chords = fc.array(fc.constantFrom(...SYMBOLS.filter((s) => s !== 'N.C.')), { minLength: count, maxLength: count });

@@ -1,5 +1,6 @@
 import type { ExactRepeat } from '../divide/repeats.js';
 import { parseChord, type Chord } from '../harmony/symbol.js';
+import { remembered } from '../lists/remembered.js';
 import { isBlackKey, midiOf, type Pitch } from '../pitch/pitch.js';
 import { spanOf, type BassWish, type Hands, type School } from '../song/decisions.js';
 import { keysOf, type MelodyNote } from '../song/song.js';
@@ -100,7 +101,7 @@ export function voicingProblem(
   wishes: VoicingWishes,
   beside: 'with-nearest' | 'school-alone' = 'with-nearest',
 ): VoicingProblem {
-  const layers = buildLayers(strikes, melody, wishes, candidatesFor(wishes.hands, beside === 'with-nearest'));
+  const layers = buildLayers(strikes, melody, wishes, beside === 'with-nearest');
   return weighed(layers, VOICING_COSTS.motion);
 }
 
@@ -119,7 +120,7 @@ function buildLayers(
   strikes: readonly Strike[],
   melody: readonly MelodyNote[],
   wishes: VoicingWishes,
-  candidates: ReturnType<typeof candidatesFor>,
+  withOthers: boolean,
 ): Layered[] {
   const { hands, pins, repeats = [], sections = [] } = wishes;
   const layers: (Layered & { readonly times: number[] })[] = [];
@@ -138,7 +139,7 @@ function buildLayers(
       voicings,
       costs: costs.map((cost, c) => cost + tuneCost(voicings[c], lowest)),
     });
-    const laid = candidates(chord, school, wish);
+    const laid = candidatesOf(chord, hands, school, wish, withOthers);
     const own = under(laid.own);
     const free = laid.all === laid.own ? own : under(laid.all);
     const pin = pins.get(strike.writtenAt);
@@ -217,24 +218,26 @@ const priced = (voicings: readonly Voicing[], hands: Hands, school: School, wish
 export const symbolId = ({ chord, school, wish }: Pick<Layered, 'chord' | 'school' | 'wish'>): string =>
   `${school} ${wish.dominants} ${wish.octave} ${chord.text}`;
 
-/** What each chord of a song may be played as, worked out once: in its school, and with the nearest inversions beside them where asked. */
-function candidatesFor(hands: Hands, withOthers: boolean) {
-  const known = new Map<string, { readonly own: Priced; readonly all: Priced }>();
-  return (chord: Chord, school: School, wish: VoicingWish) => {
-    const id = symbolId({ chord, school, wish });
-    const have = known.get(id);
-    if (have) return have;
+/** Chords, each in a school and for a hand, whose candidates are kept: those of some songs, so that a song that is edited finds its own again. */
+const MOST_CANDIDATES = 400;
+
+/** What a chord may be played as: in its school, and with the nearest inversions beside them where asked. */
+const candidatesOf = remembered(
+  MOST_CANDIDATES,
+  (chord: Chord, hands: Hands, school: School, wish: VoicingWish, withOthers: boolean) => {
+    const { comfortable, limit } = spanOf(hands, 'left');
+    return `${comfortable} ${limit} ${hands.keys} ${withOthers} ${symbolId({ chord, school, wish })}`;
+  },
+  (chord, hands, school, wish, withOthers): { readonly own: Priced; readonly all: Priced } => {
     const voicings = voicingsFor(chord, hands, school, wish);
     const own = priced(voicings, hands, school, wish);
     const all =
       school === 'close' || !withOthers
         ? own
         : priced(withNearest(voicings, voicingsFor(chord, hands, 'close', wish)), hands, school, wish);
-    const found = { own, all };
-    known.set(id, found);
-    return found;
-  };
-}
+    return { own, all };
+  },
+);
 
 /** Settles the keys that a layer's symbol has through the song, in place of others: every other voicing is charged from now on. */
 export function settleHome(layer: Layered, home: Voicing): void {
