@@ -134,7 +134,8 @@ export default tseslint.config(
     files: ['core/src/**/*.ts', 'cli/src/**/*.ts', 'server/src/**/*.ts', 'web/src/**/*.ts', 'e2e/**/*.ts', 'bench/**/*.ts'],
     languageOptions: {
       parserOptions: {
-        project: ['tsconfig.json', 'web/tsconfig.app.json', 'web/tsconfig.spec.json', 'web/tsconfig.worker.json'],
+        // One program of everything: several would read and check the core again each.
+        project: 'tsconfig.json',
         tsconfigRootDir: import.meta.dirname,
       },
     },

@@ -4,8 +4,10 @@ import { expect, test } from './app.js';
 /** Goes on by the tab key until something has the focus, as one does who has no mouse. */
 async function tabTo(page: Page, target: Locator): Promise<void> {
   await expect(target).toBeVisible();
+  // Found once: to look for it anew by its name after each key takes longer than the key.
+  const element = await target.elementHandle();
   for (let i = 0; i < 120; i++) {
-    if (await target.evaluate((e) => e === document.activeElement)) return;
+    if (await element?.evaluate((e) => e === document.activeElement)) return;
     await page.keyboard.press('Tab');
   }
   await expect(target).toBeFocused({ timeout: 1 });
