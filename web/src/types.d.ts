@@ -1,3 +1,4 @@
+/// <reference types="@angular/localize" />
 declare module 'verovio/wasm' {
   const createVerovioModule: () => Promise<unknown>;
   export default createVerovioModule;
