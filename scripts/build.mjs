@@ -56,6 +56,7 @@ export function ensureBuilt() {
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === sources) return;
   console.error('Building the application …');
   laySamples();
+  run(process.execPath, ['scripts/lists.mjs']);
   run('npx', ['ng', 'build']);
   const built = join(root, 'web', 'dist', 'browser');
   compress(built);

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { faultsOf } from '../../testing/playable.js';
 import { demo, documentOf, songOf, songs } from '../../testing/songs.js';
-import { TEXTURES } from '../catalogue/textures/registry.js';
+import { TEXTURES } from '../catalogue/textures/list.js';
 import { readAbc, readMidi, readMusicXml, writeAbc, writeMidi, writeMusicXml } from '../formats/index.js';
 import { grade } from '../practice/grade.js';
 import { isClean } from '../practice/verdict.js';

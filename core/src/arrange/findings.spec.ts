@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, DEMOS, documentOf, songOf, songs } from '../../testing/songs.js';
-import { TEXTURES } from '../catalogue/textures/registry.js';
+import { TEXTURES } from '../catalogue/textures/list.js';
 import { muddiness } from '../left-hand/costs.js';
 import { midiOf, type Pitch } from '../pitch/pitch.js';
 import { handsOf, HAND_PROFILES, SCHOOLS, type Document } from '../song/decisions.js';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { songs } from '../../testing/songs.js';
-import { TEXTURES } from '../catalogue/textures/registry.js';
+import { TEXTURES } from '../catalogue/textures/list.js';
 import { spansFor } from '../fingers/spans.js';
 import { isBlackKey, midiOf } from '../pitch/pitch.js';
 import { HAND_PROFILES, handsOf, newDocument, SCHOOLS, type Document, type Hands } from '../song/decisions.js';

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { midiOf } from '../pitch/pitch.js';
 import { handsOf } from '../song/decisions.js';
-import { TEXTURES } from '../catalogue/textures/registry.js';
+import { TEXTURES } from '../catalogue/textures/list.js';
 import { barsOf, TextureSchema } from '../song/texture-data.js';
 import { columnKeys, GRID_ROWS, regrid, toggleRow, withColumn } from './grid.js';
 import { readTextures, writeTextures } from './exchange.js';

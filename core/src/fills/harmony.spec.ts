@@ -10,7 +10,7 @@ import { setSetting } from '../song/edits.js';
 import type { Song } from '../song/song.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
 import { isChordNote } from './dress.js';
-import { TEXTURES } from '../catalogue/textures/registry.js';
+import { TEXTURES } from '../catalogue/textures/list.js';
 
 const SIZES = ['one', 'two', 'octave', 'full'] as const;
 const withHarmony = (doc: Document, density: number, size: (typeof SIZES)[number]) =>

@@ -20,7 +20,7 @@ import { muteLayer, setBalance, setClose, setFill, setPlayMode } from '../song/d
 import { applyEdit } from '../song/edit.js';
 import { setSetting } from '../song/edits.js';
 import { LAYERS } from '../song/decisions.js';
-import { TEXTURES } from '../catalogue/textures/registry.js';
+import { TEXTURES } from '../catalogue/textures/list.js';
 
 /** A document with the same fill wished for wherever the tune leaves room, as far as it is offered. */
 function filled(doc: Document, kind: FillKind): Document {

@@ -1,4 +1,4 @@
-import { FILLS } from '../catalogue/fills/registry.js';
+import { FILLS } from '../catalogue/fills/list.js';
 import { playable, type Fill, type FillTask } from '../catalogue/fills/fill.js';
 import { countTicks } from '../time/meter.js';
 import { toSeconds, type Ticks } from '../time/ticks.js';

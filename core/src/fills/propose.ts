@@ -1,6 +1,6 @@
 import type { Meter } from '../time/meter.js';
 import type { Texture } from '../song/texture-data.js';
-import { TEXTURES } from '../catalogue/textures/registry.js';
+import { TEXTURES } from '../catalogue/textures/list.js';
 import { isPlain, patternFor } from './texture.js';
 import { isBroken } from './tokens.js';
 

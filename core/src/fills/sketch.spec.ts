@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { TEXTURES } from '../catalogue/textures/registry.js';
+import { TEXTURES } from '../catalogue/textures/list.js';
 import { ALL_KEYS } from '../../testing/tunes.js';
 import { midiOf } from '../pitch/pitch.js';
 import { HAND_PROFILES, handsOf, spanOf, type HandProfile } from '../song/decisions.js';

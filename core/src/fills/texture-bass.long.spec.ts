@@ -3,7 +3,7 @@ import { documentOf, songOf } from '../../testing/songs.js';
 import { ALL_KEYS } from '../../testing/tunes.js';
 import { arrange } from '../arrange/arrange.js';
 import type { PartChord } from '../arrange/arrangement.js';
-import { TEXTURES } from '../catalogue/textures/registry.js';
+import { TEXTURES } from '../catalogue/textures/list.js';
 import { scaleOf, type Key } from '../harmony/key.js';
 import { parseChord } from '../harmony/symbol.js';
 import { midiOf, nameOf, pitchClass } from '../pitch/pitch.js';

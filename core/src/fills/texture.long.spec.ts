@@ -13,7 +13,7 @@ import { applyEdit } from '../song/edit.js';
 import { setSetting } from '../song/edits.js';
 import { TextureSchema, type Texture } from '../song/texture-data.js';
 import { TICKS_PER_QUARTER as Q } from '../time/ticks.js';
-import { TEXTURES } from '../catalogue/textures/registry.js';
+import { TEXTURES } from '../catalogue/textures/list.js';
 import { patternFor } from './texture.js';
 import { nearestTo, proposeTextures } from './propose.js';
 import { isBroken } from './tokens.js';

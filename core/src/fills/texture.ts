@@ -1,4 +1,4 @@
-import { TEXTURES } from '../catalogue/textures/registry.js';
+import { TEXTURES } from '../catalogue/textures/list.js';
 import { barsOf, type Texture } from '../song/texture-data.js';
 import { meterName, type Meter } from '../time/meter.js';
 

@@ -12,6 +12,8 @@ export type Read =
 
 /** How files of a format are known and read. */
 export interface FileFormat {
+  /** Its turn when it is tried what a file looks like. */
+  readonly order: number;
   /** Endings of its files, in lower case. */
   readonly endings: readonly string[];
   /** Whether bytes look like it; the head is the first 4,000 of them as text. */

@@ -1,11 +1,6 @@
 import type { Document } from '../song/decisions.js';
-import { abc } from './abc/format.js';
-import { chordpro } from './chordpro/format.js';
-import type { ContentFault, FileFormat } from './format.js';
-import { letters } from './letters/format.js';
-import { midi } from './midi/format.js';
-import { musicxml } from './musicxml/format.js';
-import { project } from './project/format.js';
+import type { ContentFault } from './format.js';
+import { READERS } from './list.js';
 import type { Answers, Found } from './result.js';
 import { decodeText } from './text.js';
 
@@ -22,9 +17,6 @@ export type OpenFault =
 export type Opened =
   | ({ readonly ok: true; readonly document: Document } & Found)
   | { readonly ok: false; readonly name: string; readonly fault: OpenFault };
-
-/** Every format that a song may come in: one file each. What a file looks like is tried in this order. */
-const READERS = { midi, musicxml, project, letters, abc, chordpro } satisfies Record<string, FileFormat>;
 
 export type Format = keyof typeof READERS;
 

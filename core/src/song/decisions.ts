@@ -2,18 +2,18 @@ import * as z from 'zod';
 import '../zod.js';
 import { HARMONIC_RHYTHMS, VOCABULARIES } from '../harmony/wishes.js';
 import { isPitch } from '../pitch/pitch.js';
+import { FILL_NAMES, SCHOOLS } from './catalogue-names.js';
 import { MOST } from './limits.js';
 import { line, SongSchema, symbolText, ticks } from './song.js';
 import { FEELS } from '../time/swing.js';
 import { TextureSchema } from './texture-data.js';
 
+export { SCHOOLS };
+
 const pitch = z.string().refine(isPitch, { message: 'not-a-pitch' });
 
 /** A stretch that the pianist made one part. Stretches never overlap; the rest of the song is divided around them. */
 const PartChoice = z.object({ start: ticks, end: ticks.min(1) });
-
-/** Schools of left-hand voicing, the usual one first. */
-export const SCHOOLS = ['close', 'root', 'two-note', 'shell', 'fifths', 'open', 'octave', 'single-bass', 'under-melody'] as const;
 
 /** How the lowest notes of the left hand should go from chord to chord. */
 export const BASS_WISHES = ['free', 'falling', 'rising', 'held'] as const;
@@ -83,7 +83,7 @@ export const ENDINGS = ['plain', 'suspended', 'dominant', 'flat-second'] as cons
 export const LAST_TOUCHES = ['plain', 'rolled', 'octave'] as const;
 
 /** What may be played where the tune leaves room; "none" where the pianist wants nothing there. */
-export const FILL_KINDS = ['broken', 'echo', 'walk', 'turn', 'none'] as const;
+export const FILL_KINDS = [...FILL_NAMES, 'none'] as const;
 
 /** The layers of an arrangement in the order in which they are learned; each takes the place of the one before it in its hand. */
 export const LAYERS = ['tune', 'bass', 'two-note', 'block', 'texture', 'harmony', 'fills'] as const;

@@ -70,6 +70,7 @@ function roundFifths(mode: Key['mode']): Key[] {
 }
 
 export const cadence = drillKind({
+  order: 30,
   kind: 'cadence',
   wishes: ['cadence', 'mode'],
   ofSong: false,

@@ -137,6 +137,8 @@ export interface DrillSetting {
 /** A kind of drill: what may be wished for, whether it is made of a song, and how it is made; null where the wishes make none. */
 export interface DrillMaker<Kind extends string> {
   readonly kind: Kind;
+  /** Its place in the order in which drills are offered. */
+  readonly order: number;
   readonly wishes: readonly DrillWish[];
   readonly ofSong: boolean;
   readonly make: (wishes: DrillWishes, setting: DrillSetting) => Drill | null;

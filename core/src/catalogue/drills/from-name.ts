@@ -14,6 +14,7 @@ export function fromNameDrill(symbols: readonly string[], hand: Hand, hands: Han
 }
 
 export const fromName = drillKind({
+  order: 60,
   kind: 'from-name',
   wishes: ['hand'],
   ofSong: false,

@@ -27,6 +27,7 @@ export function hardMovesDrill({ parts, song }: Arrangement, most = 6): Drill {
 }
 
 export const hardMoves = drillKind({
+  order: 20,
   kind: 'hard-moves',
   wishes: [],
   ofSong: true,

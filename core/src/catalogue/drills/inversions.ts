@@ -20,6 +20,7 @@ export function inversionsDrill(symbol: string, hand: Hand, hands: Hands): Drill
 }
 
 export const inversions = drillKind({
+  order: 40,
   kind: 'inversions',
   wishes: ['chord', 'hand'],
   ofSong: false,

@@ -44,6 +44,7 @@ function positions(chord: Chord, grip: DrillGrip): NonNullable<DrillTask['names'
 }
 
 export const name = drillKind({
+  order: 70,
   kind: 'name',
   wishes: [],
   ofSong: false,
@@ -51,6 +52,7 @@ export const name = drillKind({
 });
 
 export const inversion = drillKind({
+  order: 80,
   kind: 'inversion',
   wishes: [],
   ofSong: false,

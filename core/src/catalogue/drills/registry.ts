@@ -1,23 +1,13 @@
 import type { Arrangement } from '../../arrange/arrangement.js';
 import { keyName, keysOf, type Key } from '../../harmony/key.js';
 import type { Hands } from '../../song/decisions.js';
-import { cadence } from './cadence.js';
 import { CADENCES } from './cadences.js';
 import type { Drill, DrillMaker, DrillWishes } from './drill.js';
-import { fromName } from './from-name.js';
-import { hardMoves } from './hard-moves.js';
-import { inversions } from './inversions.js';
-import { inversion, name } from './naming.js';
-import { arpeggio, scale } from './runs.js';
-import { sevenths } from './sevenths.js';
-import { warmUp } from './warm-up.js';
+import { ALL_DRILLS } from './list.js';
 
-/** Every kind of drill in the order in which they are offered: a new one is a file beside these and its place here. */
-const ALL = [warmUp, hardMoves, cadence, inversions, sevenths, fromName, name, inversion, scale, arpeggio] as const;
+export type DrillKind = (typeof ALL_DRILLS)[number]['kind'];
 
-export type DrillKind = (typeof ALL)[number]['kind'];
-
-export const DRILLS: readonly DrillMaker<DrillKind>[] = ALL;
+export const DRILLS: readonly DrillMaker<DrillKind>[] = ALL_DRILLS;
 
 /** Chords that are asked for where no song is open. */
 const COMMON = 'C F G Am Dm Em D A E Bb Eb Gm Bm G7 D7 C7 Dm7 Am7 Cmaj7 Fmaj7 Bm7b5 Bdim'.split(' ');

@@ -30,6 +30,7 @@ export function runDrill(kind: 'scale' | 'arpeggio', key: Key, hand: Hand, hands
 }
 
 export const scale = drillKind({
+  order: 90,
   kind: 'scale',
   wishes: ['key', 'hand'],
   ofSong: false,
@@ -37,6 +38,7 @@ export const scale = drillKind({
 });
 
 export const arpeggio = drillKind({
+  order: 100,
   kind: 'arpeggio',
   wishes: ['key', 'hand'],
   ofSong: false,

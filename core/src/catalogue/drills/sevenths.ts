@@ -27,6 +27,7 @@ export function diatonicDrill(key: Key, hand: Hand, hands: Hands): Drill {
 }
 
 export const sevenths = drillKind({
+  order: 50,
   kind: 'sevenths',
   wishes: ['key', 'hand'],
   ofSong: false,

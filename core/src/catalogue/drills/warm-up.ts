@@ -32,6 +32,7 @@ export function warmUpDrill(arrangement: Arrangement, hands: Hands): Drill {
 }
 
 export const warmUp = drillKind({
+  order: 10,
   kind: 'warm-up',
   wishes: [],
   ofSong: true,

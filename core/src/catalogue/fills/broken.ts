@@ -9,6 +9,7 @@ const MOST = 8;
 /** The chord over the last note, going up. */
 export const broken: FillMaker = {
   kind: 'broken',
+  order: 10,
   make: (task, slots) => {
     const chord = parseChord(task.chord);
     const last = task.before[task.before.length - 1];

@@ -7,6 +7,7 @@ const ECHOED = 3;
 /** The last notes of the tune, an octave higher or lower. */
 export const echo: FillMaker = {
   kind: 'echo',
+  order: 20,
   make: (task, slots) => {
     const sung = task.before.slice(-ECHOED).map((n) => n.pitch);
     if (sung.length < 2 || slots.length < sung.length) return null;

@@ -57,6 +57,8 @@ export interface FillTask {
 /** A kind of fill: what it plays at the moments of a place, or null where it does not fit. */
 export interface FillMaker {
   readonly kind: Fill['kind'];
+  /** Its place in the order in which fills are offered. */
+  readonly order: number;
   readonly make: (task: FillTask, slots: readonly Ticks[]) => Omit<Fill, 'kind'> | null;
 }
 

@@ -7,6 +7,7 @@ import { chordNotesAbove, laid, type FillMaker } from './fill.js';
 /** A turn around a note: itself, above, itself, below, itself. */
 export const turn: FillMaker = {
   kind: 'turn',
+  order: 40,
   make: (task, slots) => {
     const chord = parseChord(task.chord);
     const last = task.before[task.before.length - 1];

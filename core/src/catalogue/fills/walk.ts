@@ -5,6 +5,7 @@ import { laid, type FillMaker } from './fill.js';
 /** Steps of the scale that lead to the next note. */
 export const walk: FillMaker = {
   kind: 'walk',
+  order: 30,
   make: (task, slots) => {
     const { next, before, key } = task;
     if (!next || slots.length < 1) return null;

@@ -6,6 +6,7 @@ import { thinnedFor } from './thinned.js';
 /** Full chords that move as little as possible, in any inversion. */
 export const close: SchoolRules = {
   school: 'close',
+  order: 10,
   notes: 3,
   ...CLOSE,
   patterns: (chord, dominants) => [

@@ -5,6 +5,7 @@ import { fifthOf, rootOf } from './tones.js';
 /** Open fifths, low: the melody says major or minor. */
 export const fifths: SchoolRules = {
   school: 'fifths',
+  order: 50,
   notes: 2,
   ...LOW,
   patterns: (chord) => [

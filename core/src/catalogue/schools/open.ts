@@ -42,6 +42,7 @@ function tenths(chord: Chord): ShapePattern[] {
 /** Wide and warm: the bass, its fifth or seventh, and the third a tenth above. */
 export const open: SchoolRules = {
   school: 'open',
+  order: 60,
   notes: 3,
   register: { low: 36, high: 67 },
   home: { low: 45, high: 57 },

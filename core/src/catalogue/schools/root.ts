@@ -9,6 +9,7 @@ const THINNED_ROOT: Readonly<Record<Form, number>> = { ...THINNED, 'no-fifth': 3
 /** Full chords with the root below. */
 export const root: SchoolRules = {
   school: 'root',
+  order: 20,
   notes: 3,
   ...CLOSE,
   patterns: (chord, dominants) => [

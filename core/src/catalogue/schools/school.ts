@@ -6,6 +6,8 @@ import { alone, type ShapePattern } from './shape-pattern.js';
 /** How a school of voicing lays a chord, and where. */
 export interface SchoolRules {
   readonly school: School;
+  /** Its place in lists, the usual one first. */
+  readonly order: number;
   /** How many notes it strikes at most, three standing for whole chords: what a simpler level allows. */
   readonly notes: 1 | 2 | 3;
   /** Its usual register as MIDI numbers. */

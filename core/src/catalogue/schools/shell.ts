@@ -5,6 +5,7 @@ import { seventhOf, thirdOf } from './tones.js';
 /** The root with its seventh, or with its third. */
 export const shell: SchoolRules = {
   school: 'shell',
+  order: 40,
   notes: 2,
   ...CLOSE,
   patterns: (chord) => {

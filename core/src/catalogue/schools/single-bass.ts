@@ -4,6 +4,7 @@ import { alone } from './shape-pattern.js';
 /** The bass note alone: the lightest hand. */
 export const singleBass: SchoolRules = {
   school: 'single-bass',
+  order: 80,
   notes: 1,
   ...LOW,
   patterns: (chord) => [alone(chord, 0)],

@@ -41,6 +41,7 @@ function pairsOf(chord: Chord): ShapePattern[] {
 /** Two notes close to the hand, for a first year. */
 export const twoNote: SchoolRules = {
   school: 'two-note',
+  order: 30,
   notes: 2,
   ...CLOSE,
   patterns: (chord) => [...pairsOf(chord), alone(chord)],

@@ -1,11 +1,12 @@
 import { texture } from './texture.js';
 
 /** The bass, then the rest of the chord twice: a waltz. */
-export const bassChordChord = texture(
-  'bass-chord-chord',
-  'bass, chord, chord',
-  3,
-  {
+export const bassChordChord = texture({
+  id: 'bass-chord-chord',
+  title: 'bass, chord, chord',
+  energy: 3,
+  order: 100,
+  patterns: {
     '3/4': '1 u u',
     '4/4': '1 u u u',
     '5/4': '1 u u 1 u',
@@ -13,5 +14,5 @@ export const bassChordChord = texture(
     '9/8': '1 - - u - - u - -',
     '12/8': '1 u u 1 u u 1 u u 1 u u',
   },
-  'waltz, three in a bar',
-);
+  alsoCalled: 'waltz, three in a bar',
+});

@@ -1,11 +1,12 @@
 import { texture } from './texture.js';
 
 /** The bass, then the rest of the chord. */
-export const bassChord = texture(
-  'bass-chord',
-  'bass, then chord',
-  2,
-  {
+export const bassChord = texture({
+  id: 'bass-chord',
+  title: 'bass, then chord',
+  energy: 2,
+  order: 70,
+  patterns: {
     '2/4': '1 u',
     '3/4': '1 u -',
     '4/4': '1 - u -',
@@ -14,5 +15,5 @@ export const bassChord = texture(
     '9/8': '1 - - u - - - - -',
     '12/8': '1 - - u - - 1 - - u - -',
   },
-  'march, two in a bar',
-);
+  alsoCalled: 'march, two in a bar',
+});

@@ -1,4 +1,11 @@
 import { everyMeter, texture } from './texture.js';
 
 /** Each chord struck where it begins and at each bar line, as the left hand voices it. */
-export const block = texture('block', 'block chords', 1, everyMeter('c'), 'plain, easiest');
+export const block = texture({
+  id: 'block',
+  title: 'block chords',
+  energy: 1,
+  order: 10,
+  patterns: everyMeter('c'),
+  alsoCalled: 'plain, easiest',
+});

@@ -1,20 +1,32 @@
 import { TextureSchema, type Texture } from '../../song/texture-data.js';
 
-/** A texture that comes with the application, with what else pianists call it, for those who look for it by that. */
-export type ListedTexture = Texture & { readonly alsoCalled: string };
+/** A texture that comes with the application. */
+export type ListedTexture = Texture & {
+  /** Its place among all: of an energy the first is the one that plans take. */
+  readonly order: number;
+  /** What else pianists call it, for those who look for it by that. */
+  readonly alsoCalled: string;
+};
 
 /**
  * A texture of the catalogue: its energy from 1, the quietest, to 5, and for each meter a row of tokens that divides its bars, "|" between
  * the bars of a longer one. What the tokens mean stands in `song/texture-data.ts`.
  */
-export const texture = (
-  id: string,
-  title: string,
-  energy: number,
-  patterns: Readonly<Record<string, string>>,
+export const texture = ({
+  order,
   alsoCalled = '',
-): ListedTexture => ({
-  ...TextureSchema.parse({ id, title, energy, patterns: Object.entries(patterns).map(([meter, steps]) => ({ meter, steps })) }),
+  patterns,
+  ...own
+}: {
+  readonly id: string;
+  readonly title: string;
+  readonly energy: number;
+  readonly order: number;
+  readonly patterns: Readonly<Record<string, string>>;
+  readonly alsoCalled?: string;
+}): ListedTexture => ({
+  ...TextureSchema.parse({ ...own, patterns: Object.entries(patterns).map(([meter, steps]) => ({ meter, steps })) }),
+  order,
   alsoCalled,
 });
 

@@ -6,6 +6,7 @@ import { chordsIn, readChordPro } from './read.js';
 const SIGNS = /^\s*\{\s*(title|t|artist|key|start_of_\w+|so[vcb])\s*[:}]|^(?!\s*[A-Za-z]:).*\[[A-G][^\]\s]{0,9}\]\s*[a-z]/im;
 
 export const chordpro = {
+  order: 60,
   endings: ['cho', 'chopro', 'chordpro', 'crd', 'pro'],
   looks: (_, head) => {
     const lines = head.split(/\r\n?|\n/);

@@ -3,6 +3,7 @@ import { decodeText } from '../text.js';
 import { readLetters } from './read.js';
 
 export const letters = {
+  order: 40,
   endings: ['letters', 'txt'],
   looks: (_, head) => /^\s*tune\s*:/im.test(head),
   read: ofSong((data) => readLetters(decodeText(data))),

@@ -3,6 +3,7 @@ import { decodeText } from '../text.js';
 import { readProject } from './project.js';
 
 export const project = {
+  order: 30,
   endings: ['json'],
   // A directive of words with chords begins with the same sign.
   looks: (_, head) => /^\s*\{(?!\s*[a-z_]+\s*[:}])/i.test(head),

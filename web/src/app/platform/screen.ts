@@ -2,6 +2,8 @@ import type { Type } from '@angular/core';
 
 /** What a screen says of itself: its address, the header, the finder and the tests' list are made of it. */
 export interface ScreenDescriptor {
+  /** Its place among all: those of an open song in the order of the work, those of the application, those that others open. */
+  readonly order: number;
   /** The first part of its address. */
   readonly path: string;
   readonly name: string;

@@ -1,3 +1,4 @@
+// Written by `npm run lists` from the files that it names: they say their order.
 import { accompanimentScreen } from '../features/accompaniment/screen';
 import { deskScreen } from '../features/desk/screen';
 import { drillsScreen } from '../features/drills/screen';
@@ -7,18 +8,17 @@ import { intakeScreen } from '../features/intake/screen';
 import { keyScreen } from '../features/key/screen';
 import { lessonScreen } from '../features/lesson/screen';
 import { logScreen } from '../features/log/screen';
-import { playersScreen } from '../features/players/screen';
 import { passOnScreen } from '../features/pass-on/screen';
 import { patternsScreen } from '../features/patterns/screen';
+import { playersScreen } from '../features/players/screen';
 import { receivedScreen } from '../features/received/screen';
 import { rehearseScreen } from '../features/rehearse/screen';
 import { sheetScreen } from '../features/sheet/screen';
 import { shelfScreen } from '../features/shelf/screen';
 import { versionsScreen } from '../features/versions/screen';
-import type { ScreenDescriptor } from '../platform/screen';
 
-/** Every screen: those of an open song in the order of the work, then those of the application, then those that are opened from others. */
-export const SCREENS: readonly ScreenDescriptor[] = [
+/** Every screen. */
+export const SCREENS = [
   firstLookScreen,
   deskScreen,
   accompanimentScreen,

@@ -1,6 +1,7 @@
 import type { ScreenDescriptor } from '../../platform/screen';
 
 export const deskScreen: ScreenDescriptor = {
+  order: 20,
   path: 'desk',
   name: $localize`Desk`,
   keywords: $localize`parts, chords, inversions, fingers, textures and fills`,

@@ -1,6 +1,7 @@
 import type { ScreenDescriptor } from '../../platform/screen';
 
 export const drillsScreen: ScreenDescriptor = {
+  order: 70,
   path: 'drills',
   name: $localize`Drills`,
   keywords: $localize`scales, cadences, inversions, a warm-up`,

@@ -1,6 +1,7 @@
 import type { ScreenDescriptor } from '../../platform/screen';
 
 export const firstLookScreen: ScreenDescriptor = {
+  order: 10,
   path: 'look',
   name: $localize`First look`,
   keywords: $localize`what the song asks for: hardest part, range, key`,

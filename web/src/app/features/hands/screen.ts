@@ -1,6 +1,7 @@
 import type { ScreenDescriptor } from '../../platform/screen';
 
 export const handsScreen: ScreenDescriptor = {
+  order: 140,
   path: 'hands',
   name: $localize`Hands`,
   keywords: $localize`measure the reach, keyboard size`,

@@ -1,6 +1,7 @@
 import type { ScreenDescriptor } from '../../platform/screen';
 
 export const intakeScreen: ScreenDescriptor = {
+  order: 160,
   path: 'intake',
   name: $localize`Add a song`,
   keywords: $localize`open a file, paste ABC, type letters, play it in`,

@@ -1,6 +1,7 @@
 import type { ScreenDescriptor } from '../../platform/screen';
 
 export const logScreen: ScreenDescriptor = {
+  order: 80,
   path: 'log',
   name: $localize`Log`,
   keywords: $localize`what was practised, minutes, tempo reached`,

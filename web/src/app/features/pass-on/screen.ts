@@ -1,6 +1,7 @@
 import type { ScreenDescriptor } from '../../platform/screen';
 
 export const passOnScreen: ScreenDescriptor = {
+  order: 110,
   path: 'pass-on',
   name: $localize`Pass it on`,
   keywords: $localize`share, send, link, code, task for a pupil, homework, log for a teacher`,

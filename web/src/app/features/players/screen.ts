@@ -1,6 +1,7 @@
 import type { ScreenDescriptor } from '../../platform/screen';
 
 export const playersScreen: ScreenDescriptor = {
+  order: 90,
   path: 'players',
   name: $localize`Players`,
   keywords: $localize`who plays now, class, pupils, family, for everyone`,

@@ -1,6 +1,7 @@
 import type { ScreenDescriptor } from '../../platform/screen';
 
 export const receivedScreen: ScreenDescriptor = {
+  order: 170,
   path: 'received',
   name: $localize`A link`,
   keywords: $localize`what someone sent you`,

@@ -1,6 +1,7 @@
 import type { ScreenDescriptor } from '../../platform/screen';
 
 export const rehearseScreen: ScreenDescriptor = {
+  order: 50,
   path: 'rehearse',
   name: $localize`Rehearse`,
   keywords: $localize`practise step by step, today’s plan`,

@@ -1,6 +1,7 @@
 import type { ScreenDescriptor } from '../../platform/screen';
 
 export const sheetScreen: ScreenDescriptor = {
+  order: 40,
   path: 'sheet',
   name: $localize`Sheet`,
   keywords: $localize`print, worksheet, save as MusicXML, MIDI, ABC`,

@@ -1,6 +1,7 @@
 import type { ScreenDescriptor } from '../../platform/screen';
 
 export const shelfScreen: ScreenDescriptor = {
+  order: 60,
   path: 'shelf',
   name: $localize`Shelf`,
   keywords: $localize`all songs, the bin`,

@@ -1,6 +1,7 @@
 import type { ScreenDescriptor } from '../../platform/screen';
 
 export const versionsScreen: ScreenDescriptor = {
+  order: 120,
   path: 'versions',
   name: $localize`Versions`,
   keywords: $localize`compare, go back to an earlier state`,
