@@ -1,4 +1,5 @@
 import { defineConfig } from 'vitest/config';
+import { FOR_ONCE } from './scripts/install.mjs';
 
 export default defineConfig({
   test: {
@@ -8,9 +9,7 @@ export default defineConfig({
     setupFiles: ['web/testing/begin.ts'],
     // No test leaves anything behind in a module, and reading the core anew for every file would take longer than most files.
     isolate: false,
-    // Each test runs other code for a short time. Optimising it a little later than for a server, and clearing up young objects in larger
-    // portions, takes a third off the processor time of all tests together.
-    execArgv: ['--interrupt-budget=400000', '--max-semi-space-size=64'],
+    execArgv: FOR_ONCE,
     // Several times what a test takes: a machine that others use as well can stand still for a while.
     testTimeout: 180_000,
     hookTimeout: 180_000,

@@ -1,6 +1,7 @@
 import { defineConfig } from '@playwright/test';
 import { CHROMIUM } from './chromium.js';
 
+const BY_EAR = /(hearing|keys-by-microphone|listening|recording)\.spec\.ts$/;
 const port = Number(process.env['E2E_PORT'] ?? 4391);
 
 export default defineConfig({
@@ -9,6 +10,11 @@ export default defineConfig({
   // One more than processors: pages spend time waiting, and music takes the time it takes.
   workers: 3,
   fullyParallel: true,
+  // Those that listen take the time that the music takes: first, so that none of them is waited for at the end.
+  projects: [
+    { name: 'by ear', testMatch: BY_EAR },
+    { name: 'by hand', testIgnore: BY_EAR },
+  ],
   // Several times what a test takes: a machine that others use as well can stand still for a while.
   timeout: 240_000,
   expect: { timeout: 60_000 },

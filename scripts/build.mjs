@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { brotliCompressSync, constants } from 'node:zlib';
 import { firstScript } from './first-script.mjs';
-import { root, run } from './install.mjs';
+import { root, run, runOnce } from './install.mjs';
 
 const SOURCES = [
   'core/src',
@@ -57,7 +57,7 @@ export function ensureBuilt() {
   console.error('Building the application …');
   laySamples();
   run(process.execPath, ['scripts/lists.mjs']);
-  run('npx', ['ng', 'build']);
+  runOnce('@angular/cli/bin/ng.js', ['build']);
   const built = join(root, 'web', 'dist', 'browser');
   compress(built);
   const bytes = firstScript(built);
