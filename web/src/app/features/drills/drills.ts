@@ -29,23 +29,21 @@ import { midiOf, nameOf } from '@joined-hands/core/pitch';
 import { dayAfter, daysBetween, drillOfStep, isDrill } from '@joined-hands/core/log';
 import { isDue, reviewOf } from '@joined-hands/core/practice';
 import { handsOf, type Hand } from '@joined-hands/core/song';
-import { Player } from '../../platform/audio/player';
-import { KeyInput, LETTERS } from '../../platform/input/key-input';
+import { LETTERS } from '../../platform/input/key-input';
 import { DeskStore } from '../../platform/state/desk.store';
 import { Actions, type Action } from '../../platform/state/actions';
 import { openSong } from '../../platform/state/open-song';
 import { PracticeStore } from '../../platform/state/practice.store';
 import { Choice } from '../../ui/choice';
 import { EarButton } from '../../ui/ear/ear-button';
-import { Keyboard, type PressedKey } from '../../ui/keyboard/keyboard';
-import { keysInPlay } from '../../ui/keyboard/in-play';
+import type { PressedKey } from '../../ui/keyboard/keyboard';
+import { PlayedKeys } from '../../ui/keyboard/played-keys';
 import { MissingSong } from '../../ui/missing-song';
 import { Dropdown } from '../../ui/dropdown';
 import { Pressed } from '../../ui/pressed';
 import { Signs } from '../../ui/signs';
 import { TextField } from '../../ui/text-field';
 import { DrillRun } from './drill-run';
-import { Viewport } from '../../platform/viewport';
 import { Words } from '../../platform/words';
 import * as z from 'zod';
 
@@ -62,11 +60,10 @@ const ASKED = z.object({
 @Component({
   selector: 'jh-drills',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Choice, Dropdown, EarButton, FormField, Keyboard, MissingSong, Pressed, RouterLink, Signs, TextField],
+  imports: [Choice, Dropdown, EarButton, FormField, MissingSong, PlayedKeys, Pressed, RouterLink, Signs, TextField],
   providers: [DrillRun],
   templateUrl: './drills.html',
   styleUrl: './drills.less',
-  host: { '(document:keydown)': 'onKey($event, true)', '(document:keyup)': 'onKey($event, false)' },
 })
 export class DrillsScreen {
   /** The song that the drills are of; none where only general ones are asked for. */
@@ -76,13 +73,11 @@ export class DrillsScreen {
   protected readonly desk = inject(DeskStore);
   protected readonly practice = inject(PracticeStore);
   protected readonly run = inject(DrillRun);
-  protected readonly keys = inject(KeyInput);
-  protected readonly player = inject(Player);
-  protected readonly viewport = inject(Viewport);
   /** The keys of the task, within two octaves around middle C at least, on a keyboard that has no room for all. */
-  protected readonly inPlay = computed(() =>
-    keysInPlay([...USUAL_KEYS, ...(this.run.task()?.grips.flatMap((g) => g.pitches.map(midiOf)) ?? [])]),
-  );
+  protected readonly seen = computed(() => [
+    ...USUAL_KEYS,
+    ...(this.run.task()?.grips.flatMap((g) => g.pitches.map(midiOf)) ?? []),
+  ]);
   protected readonly allKeys = computed(() => ALL_KEYS.map((key) => ({ id: keyName(key), text: this.words.say().key(key) })));
   protected readonly cadences = CADENCES.map((id) => ({ id, text: id }));
   protected readonly handChoices: readonly { id: Hand; text: string }[] = [
@@ -206,11 +201,6 @@ export class DrillsScreen {
       this.lay();
     }
     this.run.start();
-  }
-
-  /** Letters of the computer stand for keys of the piano. */
-  protected onKey(event: KeyboardEvent, down: boolean): void {
-    if (this.keys.letter(event, down)) event.preventDefault();
   }
 
   protected answer(of: DrillAnswer): string {

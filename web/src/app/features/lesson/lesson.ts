@@ -4,10 +4,9 @@ import { NzProgressComponent } from 'ng-zorro-antd/progress';
 import { plainScore } from '@joined-hands/core/practice';
 import { midiOf } from '@joined-hands/core/pitch';
 import { handsOf } from '@joined-hands/core/song';
-import { Player } from '../../platform/audio/player';
 import { Voice } from '../../platform/audio/voice';
 import { keepAwake } from '../../platform/awake';
-import { KeyInput, LETTERS } from '../../platform/input/key-input';
+import { LETTERS } from '../../platform/input/key-input';
 import { leadBy, LEADERS } from '../../platform/input/lead';
 import { Actions, type Action } from '../../platform/state/actions';
 import { DeskStore, type HandView, type Selection } from '../../platform/state/desk.store';
@@ -22,8 +21,8 @@ import { EarButton } from '../../ui/ear/ear-button';
 import { Go } from '../../ui/go';
 import { heightOf } from '../../ui/height-of';
 import { JoinStrip } from '../../ui/join-strip/join-strip';
-import { keysInPlay } from '../../ui/keyboard/in-play';
-import { Keyboard, type HandSpan, type PressedKey } from '../../ui/keyboard/keyboard';
+import type { HandSpan, PressedKey } from '../../ui/keyboard/keyboard';
+import { PlayedKeys } from '../../ui/keyboard/played-keys';
 import { MissingSong } from '../../ui/missing-song';
 import { Pop } from '../../ui/pop';
 import { Pressed } from '../../ui/pressed';
@@ -38,20 +37,17 @@ import { seenBy } from './stills';
 @Component({
   selector: 'jh-lesson',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NzProgressComponent, Check, Choice, Dropdown, EarButton, Go, JoinStrip, Keyboard, MissingSong, Pop, Pressed, Signs],
+  imports: [NzProgressComponent, Check, Choice, Dropdown, EarButton, Go, JoinStrip, MissingSong, PlayedKeys, Pop, Pressed, Signs],
   providers: [LessonRun, LessonFiles],
   templateUrl: './lesson.html',
   styleUrl: './lesson.less',
-  host: { '(document:keydown)': 'onKey($event, true)', '(document:keyup)': 'onKey($event, false)' },
 })
 export class Lesson {
   readonly id = input.required<string>();
   protected readonly desk = inject(DeskStore);
   protected readonly run = inject(LessonRun);
   protected readonly files = inject(LessonFiles);
-  protected readonly player = inject(Player);
   protected readonly voice = inject(Voice);
-  protected readonly keys = inject(KeyInput);
   protected readonly settings = inject(SettingsStore);
   protected readonly viewport = inject(Viewport);
   private readonly words = inject(Words);
@@ -146,7 +142,6 @@ export class Lesson {
       return midis.length === 0 ? [] : [{ hand, from: Math.min(...midis), to: Math.max(...midis), text: HAND_LABELS[hand] }];
     });
   });
-  protected readonly inPlay = computed(() => keysInPlay(this.spans().flatMap(({ from, to }) => [from, to])));
 
   constructor() {
     keepAwake();
@@ -162,11 +157,6 @@ export class Lesson {
   private lead(): void {
     if (this.going()) this.run.go(1);
     else this.run.toggle();
-  }
-
-  /** Letters of the computer stand for keys of the piano. */
-  protected onKey(event: KeyboardEvent, down: boolean): void {
-    if (this.keys.letter(event, down)) event.preventDefault();
   }
 
   private actions(): Action[] {

@@ -2,8 +2,7 @@ import { HAND_LABELS, stepTitle, stepWork } from '@joined-hands/core/words';
 import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, input, signal, viewChild } from '@angular/core';
 import { nameOf, pitchAt } from '@joined-hands/core/pitch';
 import { handsOf } from '@joined-hands/core/song';
-import { Player } from '../../platform/audio/player';
-import { KeyInput, LETTERS } from '../../platform/input/key-input';
+import { LETTERS } from '../../platform/input/key-input';
 import { leadBy } from '../../platform/input/lead';
 import { DeskStore, type HandView, type Selection } from '../../platform/state/desk.store';
 import { Actions, type Action } from '../../platform/state/actions';
@@ -16,8 +15,8 @@ import { Drawer } from '../../ui/drawer';
 import { heightOf } from '../../ui/height-of';
 import { Icon } from '../../ui/icon';
 import { JoinStrip, type StripMark } from '../../ui/join-strip/join-strip';
-import { keysInPlay } from '../../ui/keyboard/in-play';
-import { Keyboard, type HandSpan, type PressedKey } from '../../ui/keyboard/keyboard';
+import type { HandSpan, PressedKey } from '../../ui/keyboard/keyboard';
+import { PlayedKeys } from '../../ui/keyboard/played-keys';
 import { Modal } from '../../ui/modal';
 import { MissingSong } from '../../ui/missing-song';
 import { DayPlan } from './day-plan';
@@ -35,15 +34,11 @@ const WHICH = 34;
 @Component({
   selector: 'jh-rehearse',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DayPlan, Drawer, Icon, JoinStrip, Keyboard, ListenBar, MissingSong, Modal, Outcome],
+  imports: [DayPlan, Drawer, Icon, JoinStrip, ListenBar, MissingSong, Modal, Outcome, PlayedKeys],
   providers: [Rehearsal],
   templateUrl: './rehearse.html',
   styleUrl: './rehearse.less',
-  host: {
-    '[class.told]': 'rehearsal.result() !== null',
-    '(document:keydown)': 'onKey($event, true)',
-    '(document:keyup)': 'onKey($event, false)',
-  },
+  host: { '[class.told]': 'rehearsal.result() !== null' },
 })
 export class Rehearse {
   protected readonly title = stepTitle;
@@ -52,8 +47,6 @@ export class Rehearse {
   protected readonly desk = inject(DeskStore);
   protected readonly practice = inject(PracticeStore);
   protected readonly rehearsal = inject(Rehearsal);
-  protected readonly player = inject(Player);
-  protected readonly keys = inject(KeyInput);
   protected readonly viewport = inject(Viewport);
   /** The plan of the day as a drawer, where there is no room for it beside the strip. */
   protected readonly planOpen = signal(false);
@@ -125,9 +118,6 @@ export class Rehearse {
     });
   });
 
-  /** The keys that the part asks for, on a keyboard that has no room for all. */
-  protected readonly inPlay = computed(() => keysInPlay(this.spans().flatMap(({ from, to }) => [from, to])));
-
   constructor() {
     keepAwake();
     openSong(this.id);
@@ -146,10 +136,6 @@ export class Rehearse {
     else this.rehearsal.toggle();
   }
 
-  protected press(midi: number): void {
-    this.keys.press(midi);
-  }
-
   protected nameOf(midi: number): string {
     return nameOf(pitchAt('C', midi));
   }
@@ -157,11 +143,6 @@ export class Rehearse {
   protected itHurts(): void {
     this.rehearsal.stop();
     this.hurt.set(true);
-  }
-
-  /** Letters of the computer stand for keys of the piano. */
-  protected onKey(event: KeyboardEvent, down: boolean): void {
-    if (this.keys.letter(event, down)) event.preventDefault();
   }
 
   /** What can be done at the stand. */
