@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { brotliCompressSync, constants } from 'node:zlib';
 import { firstScript } from './first-script.mjs';
-import { root, run, runOnce } from './install.mjs';
+import { layLists, root, runOnce } from './install.mjs';
 
 const SOURCES = [
   'core/src',
@@ -52,11 +52,13 @@ const MOST_FIRST_SCRIPT = 260_000;
 /** Builds the web application unless the built one is of these very sources. */
 export function ensureBuilt() {
   const stamp = join(root, 'web', 'dist', '.sources');
-  const sources = SOURCES.map(newest).join('');
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === sources) return;
+  const state = () => SOURCES.map(newest).join('');
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === state()) return;
   console.error('Building the application …');
+  layLists();
+  // The lists are sources too.
+  const sources = state();
   laySamples();
-  run(process.execPath, ['scripts/lists.mjs']);
   runOnce('@angular/cli/bin/ng.js', ['build']);
   const built = join(root, 'web', 'dist', 'browser');
   compress(built);

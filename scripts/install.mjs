@@ -22,6 +22,9 @@ export const FOR_ONCE = ['--interrupt-budget=400000', '--max-semi-space-size=64'
 /** Runs a program out of node_modules. Throws when it fails. */
 export const runOnce = (program, args) => run(process.execPath, [...FOR_ONCE, join('node_modules', program), ...args]);
 
+/** Writes the lists of what lies in folders; by a process of its own, since it needs what is installed. */
+export const layLists = () => run(process.execPath, ['scripts/lists.mjs']);
+
 /** Makes sure that node_modules holds what the lock file asks for. */
 export function ensureInstalled() {
   const stamp = join(root, 'node_modules', '.joined-hands-lock');

@@ -1,7 +1,6 @@
 // Writes the lists of what lies in folders: a texture, a fill, a school, a drill, a format or a screen is a file, and a line nowhere else.
-import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { format, resolveConfig } from 'prettier';
 import { root } from './install.mjs';
 
@@ -110,28 +109,13 @@ async function lists() {
   return laid;
 }
 
-/** The lists that are not as they should be; they are written unless they are only looked at. */
-export async function layLists(write = true) {
-  const changed = [];
-  for (const [file, text] of await lists()) {
-    const path = join(root, file);
-    let before = null;
-    try {
-      before = readFileSync(path, 'utf8');
-    } catch {
-      // Not written yet.
-    }
-    if (before === text) continue;
-    changed.push(file);
-    if (write) writeFileSync(path, text);
-  }
-  return changed;
+const looking = process.argv.includes('--check');
+const changed = [];
+for (const [file, text] of await lists()) {
+  const path = join(root, file);
+  if (existsSync(path) && readFileSync(path, 'utf8') === text) continue;
+  changed.push(file);
+  if (!looking) writeFileSync(path, text);
 }
-
-if (process.argv[1] === fileURLToPath(import.meta.url)) {
-  const looking = process.argv.includes('--check');
-  const changed = await layLists(!looking);
-  if (changed.length > 0)
-    console.log(`${looking ? 'Not as the files say, run npm run lists' : 'Written'}: ${changed.join(', ')}`);
-  process.exitCode = looking && changed.length > 0 ? 1 : 0;
-}
+if (changed.length > 0) console.log(`${looking ? 'Not as the files say, run npm run lists' : 'Written'}: ${changed.join(', ')}`);
+process.exitCode = looking && changed.length > 0 ? 1 : 0;

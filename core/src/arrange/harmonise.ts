@@ -1,6 +1,7 @@
 import { weighChords, type WeighedChord } from '../harmony/choices.js';
 import type { TuneNote } from '../harmony/fit.js';
 import type { Key } from '../harmony/key.js';
+import type { PacedTune } from '../harmony/pace.js';
 import { hearKeys, suggestChords } from '../harmony/suggest.js';
 import { remembered } from '../lists/remembered.js';
 import { withWritten } from '../song/edits.js';
@@ -15,22 +16,13 @@ export interface HarmonisedChord extends WeighedChord {
   readonly source: 'given' | 'chosen' | 'suggested';
 }
 
-/** What a tune is weighed with. */
-interface HarmonyTask {
-  readonly tune: readonly TuneNote[];
-  readonly bars: readonly Bar[];
-  readonly key: Key;
-  readonly tempo: number;
-  readonly ends: readonly Ticks[];
-}
-
 /** Songs whose chords are kept as they were weighed: an edit of the hands, of fingers or of a texture leaves them as they are. */
 const MOST_SONGS = 12;
 
 /** The chords of a row, each in the key that it is heard in, with its reason and its rivals. */
 const weighed = remembered(
   MOST_SONGS,
-  (...asked: [task: HarmonyTask, row: readonly ChordEvent[], length: Ticks]) => JSON.stringify(asked),
+  (...asked: [task: PacedTune & { readonly key: Key }, row: readonly ChordEvent[], length: Ticks]) => JSON.stringify(asked),
   (task, row, length): WeighedChord[] => {
     const keys = hearKeys(task, row);
     return weighChords(
